@@ -1,7 +1,10 @@
 import Papa from "papaparse";
 
+/** "text/csv;charset=utf-8": no text of a file is one, so that the two are not taken for each other. */
+export type MediaType = `${string}/${string}`;
+
 /** Hands the browser a file to keep. */
-export const download = (name: string, type: string, text: string): void =>
+export const download = (name: string, type: MediaType, text: string): void =>
   downloadBlob(name, new Blob([text], { type }));
 
 export function downloadBlob(name: string, blob: Blob): void {

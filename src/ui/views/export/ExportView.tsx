@@ -25,7 +25,7 @@ import {
   wishTable,
   zoneTable,
 } from "@/core/sheets";
-import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { csv, CSV_TYPE, download, fileName, type MediaType } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
 import { useWholeRecord, type WholeRecord } from "../../record-store/use-record";
 import { ImportPlan } from "./ImportPlan";
@@ -34,7 +34,7 @@ import { NameUpdates, NameZones } from "./NameFiles";
 interface File {
   readonly what: string;
   readonly name: string;
-  readonly type: string;
+  readonly type: MediaType;
   readonly about: string;
   /** The text of the file, or why there is none. */
   readonly make: (index: PlanIndex, done: WholeRecord) => string | { readonly refusal: string };

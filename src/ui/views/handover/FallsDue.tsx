@@ -24,7 +24,7 @@ export function FallsDue({ index }: { index: PlanIndex }) {
     const made = dueCalendar(index, due);
     if ("fault" in made) return setFault(made.fault);
     setFault(null);
-    download(fileName(name, "due.ics"), made.text, "text/calendar");
+    download(fileName(name, "due.ics"), "text/calendar;charset=utf-8", made.text);
   };
   if (due.length === 0)
     return (
@@ -42,7 +42,7 @@ export function FallsDue({ index }: { index: PlanIndex }) {
         <button
           type="button"
           className="button"
-          onClick={() => download(fileName(name, "due.csv"), csv(dueTable(due)), CSV_TYPE)}
+          onClick={() => download(fileName(name, "due.csv"), CSV_TYPE, csv(dueTable(due)))}
         >
           Save CSV
         </button>

@@ -40,7 +40,7 @@ jest.mock("@/ui/plan-store/plan-worker", () => ({
 }));
 jest.mock("@/ui/kit/download", () => ({
   ...jest.requireActual<object>("@/ui/kit/download"),
-  download: (_name: string, text: string) => mockSite.saved.push(text),
+  download: (_name: string, _type: string, text: string) => mockSite.saved.push(text),
 }));
 jest.mock("../tests/use-test-sheet", () => ({ useTestSheet: () => ({ sheet: null, of: null }) }));
 jest.mock("../runbook/use-runbook", () => ({

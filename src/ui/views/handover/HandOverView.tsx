@@ -37,7 +37,7 @@ export function HandOverView() {
   const standing = sheets.filter(({ isWithdrawn }) => !isWithdrawn);
   const open = sheets.find(({ issue }) => issue.id === chosen) ?? standing.at(-1) ?? sheets.at(-1);
   const save = () =>
-    download(fileName(index.plan.site.name, "sheets.csv"), csv(issuedTable(sheets)), CSV_TYPE);
+    download(fileName(index.plan.site.name, "sheets.csv"), CSV_TYPE, csv(issuedTable(sheets)));
   return (
     <main className="sheet">
       <div className="head">

@@ -20,8 +20,8 @@ export function Since({ sheet, sheets }: { sheet: IssuedSheet; sheets: readonly 
   const save = (compared: Compared) =>
     download(
       fileName(index.plan.site.name, `since-${letter}.csv`),
-      csv(comparedTable(compared.groups)),
       CSV_TYPE,
+      csv(comparedTable(compared.groups)),
     );
   return (
     <section aria-label="Changed since">

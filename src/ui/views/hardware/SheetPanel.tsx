@@ -15,7 +15,7 @@ import type { Template } from "@/core/plan";
 import { devicesInOrder } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
 import { Combo } from "../../kit/Combo";
-import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { csv, CSV_TYPE, download, fileName, type MediaType } from "../../kit/download";
 import { TextField } from "../../kit/TextField";
 import { useIndex, usePlan, usePlanStore } from "../../plan-store/use-plan";
 import { DeviceSteps } from "./DeviceSteps";
@@ -49,7 +49,7 @@ export function SheetPanel() {
   const shown =
     own === undefined && example === undefined ? (FORMS.find(([key]) => key === form)?.[0] ?? "steps") : form;
   const name = (ending: string) => fileName(data.hostName || "device", `sheet.${ending}`);
-  const texts: Readonly<Record<string, readonly [text: string, type: string, ending: string]>> = {
+  const texts: Readonly<Record<string, readonly [text: string, type: MediaType, ending: string]>> = {
     csv: [csv(deviceTable(data)), CSV_TYPE, "csv"],
     json: [deviceJson(data), "application/json", "json"],
     yang: [yangText(data), "application/yang-data+json", "json"],

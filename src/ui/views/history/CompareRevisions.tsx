@@ -86,8 +86,8 @@ function Compared({ from, to }: { from: number; to: number | null }) {
             onClick={() =>
               download(
                 fileName(index.plan.site.name, `revision-${from}-to-${to ?? "now"}.csv`),
-                csv(comparedTable(state.compared.groups)),
                 CSV_TYPE,
+                csv(comparedTable(state.compared.groups)),
               )
             }
           >
