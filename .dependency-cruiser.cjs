@@ -41,6 +41,7 @@ const CORE = [
   "commissioning",
   "listening",
   "diagnosis",
+  "drills",
   "capture",
   "formats",
   "comparison",

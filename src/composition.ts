@@ -3,8 +3,9 @@ import { createHash, randomBytes } from "node:crypto";
 import { v7 } from "uuid";
 import type { DeviceReader, StandIns } from "@/application/devices";
 import type { EntryTools } from "@/application/enter";
-import type { EntryStore, PhotoStore, PlanStore, RecordStore } from "@/application/stores";
+import type { DrillStore, EntryStore, PhotoStore, PlanStore, RecordStore } from "@/application/stores";
 import { config } from "@/config";
+import { drillStore } from "@/storage/drill-store";
 import { entryStore } from "@/storage/entry-store";
 import { photoStore } from "@/storage/photo-store";
 import { planCache } from "@/storage/plan-cache";
@@ -19,6 +20,7 @@ export interface Stores {
   readonly entries: EntryStore;
   readonly records: RecordStore;
   readonly photos: PhotoStore;
+  readonly drills: DrillStore;
   readonly tools: EntryTools;
 }
 
@@ -35,6 +37,7 @@ export function storesOn(databaseUrl: string): Stores & { readonly close: () => 
     entries: entryStore(database),
     records: recordStore(database),
     photos: photoStore(database),
+    drills: drillStore(database),
     tools: TOOLS,
     close: () => database.close(),
   };

@@ -1,4 +1,5 @@
 import type { Change, ChangeBatch, Plan, Site } from "@/core/plan";
+import type { DrillProgress, DrillTry } from "@/core/drills";
 import type { Photo, RecordEntry } from "@/core/records";
 
 export interface Person {
@@ -137,6 +138,18 @@ export interface PhotoStore {
    * a site.
    */
   readonly add: (site: string, photo: Photo, most: number) => Promise<"added" | "unnamed" | "full" | null>;
+}
+
+/** How far somebody has come with one drill. */
+export interface TriedDrill extends DrillProgress {
+  readonly person: string;
+  readonly name: string;
+}
+export interface DrillStore {
+  /** Counts a try; the last one of a drill sent again counts once. */
+  readonly add: (person: string, tried: DrillTry) => Promise<void>;
+  /** Everybody's, by name. */
+  readonly all: (limit: number) => Promise<TriedDrill[]>;
 }
 
 export interface EntryStore {

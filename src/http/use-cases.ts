@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs";
 import type { z } from "zod";
 import { commitBatch } from "@/application/commit-batch";
 import { onBench, readRealDevice, type BenchAct, type Reading } from "@/application/devices";
+import { addTry, drillProgress } from "@/application/drills";
 import { enter, invite, leave } from "@/application/enter";
 import { NOT_LISTENING, type AppError } from "@/application/errors";
 import { history, newsSince, openSite } from "@/application/read-site";
@@ -21,6 +22,7 @@ import { sessionCookie, tokenOf } from "./authorise";
 import {
   STEPS_HEADER,
   type CommitAnswer,
+  type DrillsAnswer,
   type InvitationAnswer,
   type NewsAnswer,
   type ReadableAnswer,
@@ -31,6 +33,7 @@ import {
 } from "./contracts/answers";
 import { idText, type SlicedBody } from "./contracts/contract";
 import type { CommitBody } from "./contracts/commit-contract";
+import type { addTryContract } from "./contracts/drill-contracts";
 import type { addPhotoContract } from "./contracts/photo-contracts";
 import type { RecordBody } from "./contracts/record-contract";
 import type { createSiteContract, enterContract, stepContract } from "./contracts/site-contracts";
@@ -226,6 +229,22 @@ export async function readSitePhoto({ params }: { params: { site: string; photo:
   const read = await readPhoto(stores().photos, params.site, params.photo);
   if (!read.ok) return read;
   return ok({ value: null, ready: { bytes: read.value, headers: { "content-type": "image/jpeg" } } });
+}
+
+/** How far everybody has come with the drills. */
+export const readDrills = async ({ person }: { person: Person }): Answer =>
+  ok({ value: (await drillProgress(stores().drills, person)) satisfies DrillsAnswer });
+
+/** Counts a try that is over. */
+export async function addDrillTry({
+  body,
+  person,
+}: {
+  body: BodyOf<typeof addTryContract>;
+  person: Person;
+}): Answer {
+  await addTry(stores().drills, person, body);
+  return ok({ value: {} });
 }
 
 /** How the stand-in devices of a site are. */

@@ -4,12 +4,11 @@ import type { LogEntry, LogLine, OwnLines, PlanStore, PlanTx, SiteSummary } from
 import { decodeChanges, encodeChangesSliced } from "@/core/formats";
 import { deleteSite, insertSite, readPlan, writeChanges, writeTouched } from "./plan-rows";
 import { cacheKey, type CachedPlan, type PlanCache } from "./plan-cache";
-import type { Database, Row, Tx } from "./pool";
+import { instant, type Database, type Row, type Tx } from "./pool";
 import { putPhoto } from "./photo-store";
 import { insertEntries } from "./record-store";
 import { sql, sqlAfter } from "./sql";
 
-const instant = (value: unknown): string => `${String(value).replace(" ", "T")}Z`;
 const textOrNull = (value: unknown): string | null => (value === null ? null : String(value));
 
 /** An instant as the database writes it: in UTC, with milliseconds. */

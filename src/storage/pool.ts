@@ -12,6 +12,9 @@ import type { Statement } from "./sql";
 
 export type Row = Readonly<Record<string, unknown>>;
 
+/** An instant of the database, which keeps them in UTC, as ISO 8601 has it. */
+export const instant = (value: unknown): string => `${String(value).replace(" ", "T")}Z`;
+
 /** What a statement runs on: the pool outside a transaction, one connection inside. */
 export interface Tx {
   /** All rows, decoded. */

@@ -8,8 +8,10 @@ export {
 } from "./answer";
 export { type Ask, type Asked, askedOf, askKey, askOfKey, isAboutPlan, linesAt } from "./asks";
 export { COMMON_WORDS, SUSPECT_KINDS, type SuspectKind } from "./kinds";
-export { inTheRunning, nextReadings, toBeSure } from "./next";
-export { onPlan, outcomeText, type Reading, type Seen } from "./predict";
-export { type Candidate, type Diagnosed, type Named, Study } from "./study";
+export { inTheRunning, nextReadings, readable, toBeSure, WALK_MINUTES } from "./next";
+export { diagnosePairs, pairOf } from "./pairs";
+export { onPlan, outcomeText, predict, type Predicted, type Reading, type Seen } from "./predict";
+export { type Candidate, type Diagnosed, explainsAll, type Named, Study } from "./study";
+export type { Suspect } from "./suspect";
 export type { Former } from "./suspects";
 export { type FourQuestion } from "./why";

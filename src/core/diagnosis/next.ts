@@ -5,6 +5,7 @@ import { askedOf, memoKey, lookKey, type Ask, type Asked } from "./asks";
 import { outcomeText } from "./predict";
 import { sightOf } from "./sight";
 import type { Candidate, Diagnosed, Study } from "./study";
+import type { Suspect } from "./suspect";
 
 /** One way a reading can come out, and what it would mean. */
 export interface Branch {
@@ -30,8 +31,8 @@ const MOST_TRIED = 70;
 /** As many others are asked for from where something was asked, and as many are asked themselves. */
 const MOST_FAR_ENDS = 6;
 const MOST_NEIGHBOURS = 12;
-/** A walk to another place costs so much. */
-const WALK_MINUTES = 2;
+/** A walk to another place costs so many minutes. */
+export const WALK_MINUTES = 2;
 /** Asking, waiting and writing down takes as long for the shortest reading. */
 const EACH_MINUTES = 3;
 /** What tells less tells nothing. */
@@ -95,12 +96,13 @@ function nearby(index: PlanIndex, asked: readonly ProbeQuestion[]): ProbeQuestio
   ];
 }
 
-/** Everything that could be read next: what was not read yet. */
-function pool(index: PlanIndex, { readings }: Diagnosed, left: readonly Candidate[]): Ask[] {
-  const asked = readings.flatMap(({ ask }) => (ask.what === "try" ? [ask.question] : []));
-  const looks = new Map(
-    left.flatMap(({ suspect }) => suspect.seenAt.map((look) => [lookKey(look), look] as const)),
-  );
+/**
+ * Everything that could be read to tell some faults apart: where they are seen, and what can be tried around
+ * what was asked already.
+ */
+export function readable(index: PlanIndex, asks: readonly Ask[], left: readonly Suspect[]): Ask[] {
+  const asked = asks.flatMap((ask) => (ask.what === "try" ? [ask.question] : []));
+  const looks = new Map(left.flatMap(({ seenAt }) => seenAt.map((look) => [lookKey(look), look] as const)));
   const tries = new Map(
     nearby(index, asked).map((question): [string, Ask] => {
       const ask: Ask = { what: "try", question };
@@ -111,6 +113,13 @@ function pool(index: PlanIndex, { readings }: Diagnosed, left: readonly Candidat
     ...[...looks.values()].map((look): Ask => ({ what: "look", look })),
     ...[...tries.values()].slice(0, MOST_TRIED),
   ];
+}
+
+/** The same of a diagnosis, without what was read already. */
+function pool(index: PlanIndex, { readings }: Diagnosed, left: readonly Candidate[]): Ask[] {
+  const asks = readings.map(({ ask }) => ask);
+  const suspects = left.map(({ suspect }) => suspect);
+  return readable(index, asks, suspects);
 }
 
 function unread({ readings }: Diagnosed, asks: readonly Ask[]): Ask[] {

@@ -24,8 +24,8 @@ const eachOnce = (subjects: Suspect["subjects"]): Suspect["subjects"] => [
   ...new Map(subjects.map((subject) => [`${subject.kind} ${subject.id}`, subject])).values(),
 ];
 
-/** Two faults at once as one. */
-const pairOf = (a: Suspect, b: Suspect): Suspect => ({
+/** Two faults at once as one: the first is made before the second. */
+export const pairOf = (a: Suspect, b: Suspect): Suspect => ({
   id: `${a.id} + ${b.id}`,
   kind: SUSPECT_KINDS[a.kind].weight <= SUSPECT_KINDS[b.kind].weight ? a.kind : b.kind,
   words: `${a.words}; and ${b.words}`,

@@ -48,7 +48,7 @@ function found(plans: readonly Plan[], count: number, seed: number) {
     const followed = follow(study, truth, [complaint], { isSure: false, ask: (all) => study.diagnose(all) });
     const rank = rankOf(followed, fault);
     ranks.push(rank);
-    readings.push(followed.readings);
+    readings.push(followed.readings.length);
     if (rank !== 0) missed.push(`${fault.kind}: ${followed.left[0]?.suspect.words ?? "nothing"}`);
     if (ranks.length === count) break;
   }

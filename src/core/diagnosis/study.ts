@@ -3,7 +3,7 @@ import { asClient } from "../probe";
 import { lookKey, memoKey, type Ask, type Look } from "./asks";
 import { weightOf, type SuspectKind } from "./kinds";
 import { agrees, isPartOf, onPlan, predict, type Predicted, type Reading } from "./predict";
-import { sightOf, type Sight } from "./sight";
+import { sightOf, wholeSight, type Sight } from "./sight";
 import type { Suspect } from "./suspect";
 import { suspectsIn, type Formerly } from "./suspects";
 
@@ -20,6 +20,9 @@ export interface Candidate {
   /** Its share of what is believed, among all that were tried; 0 to 1. */
   readonly share: number;
 }
+
+/** Whether it explains every reading. */
+export const explainsAll = ({ explains }: Candidate): boolean => explains.every(Boolean);
 
 export interface Diagnosed {
   readonly readings: readonly Reading[];
@@ -127,6 +130,11 @@ export class Study {
   /** A fault that was tried, by its id; null for none that was. */
   suspect(id: string): Suspect | null {
     return this.#known.get(id) ?? null;
+  }
+
+  /** Every single fault of the site, and of who asks some questions. */
+  everything(questions: readonly ProbeQuestion[]): Suspect[] {
+    return suspectsIn(this.index, wholeSight(this.index), { questions, formerly: this.#formerly });
   }
 
   /** Single faults that could have something to do with readings. */

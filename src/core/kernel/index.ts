@@ -1,4 +1,5 @@
 export type { Brand } from "./brand";
+export { dice, type Dice } from "./dice";
 export { grouped, putInto } from "./grouped";
 export { Heap } from "./heap";
 export { DisjointSet } from "./disjoint-set";

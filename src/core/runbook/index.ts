@@ -10,7 +10,7 @@ export {
 } from "./found";
 export { wayFrom, whyNot } from "./reach";
 export { editsOf, operationsBetween, type Edit, type Operation, type Page, PAGES } from "./operations";
-export { Rehearsal, type Move, type Rehearsed, type Told } from "./rehearsal";
+export { Rehearsal, type Choice, type Move, type Rehearsed, type Told } from "./rehearsal";
 export {
   JUST_ASKED,
   provenFrom,

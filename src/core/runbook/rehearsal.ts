@@ -36,6 +36,8 @@ export interface Rehearsed {
   readonly told: readonly Told[];
   readonly next: readonly Choice[];
   readonly isDone: boolean;
+  /** So many operations there are in all. */
+  readonly count: number;
 }
 
 /** The same site, done by hand: any operation next, the laptop at any port, and what would come of it. */
@@ -93,6 +95,7 @@ export class Rehearsal {
       told,
       next: this.#states.next(state).map((one) => ({ id: one.id, name: this.#nameOf(one) })),
       isDone: state.count === this.#states.operations.length,
+      count: this.#states.operations.length,
     };
   }
 

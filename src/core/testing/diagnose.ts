@@ -1,31 +1,15 @@
-import { formatAddress } from "../address";
 import { must } from "../kernel";
 import { type PlanIndex, type ProbeQuestion } from "../plan";
 import { asClient } from "../probe";
-import { askOfKey, askKey, inTheRunning, nextReadings, onPlan, outcomeText, toBeSure } from "../diagnosis";
-import type { Ask, Candidate, Diagnosed, Reading, Study } from "../diagnosis";
+import { onPlan, type Ask, type Candidate, type Reading, type Study } from "../diagnosis";
+import { follow as followed, readingOf, type Followed, type Following } from "../drills";
 import type { Dice, Fault } from "./plants";
 
 // Faults that are written apart from those that diagnosis tries, found by following what it asks for.
 
-/** What a person reads at a site that is otherwise than planned. */
-function seenAt(study: Study, truth: PlanIndex, ask: Ask): Reading["seen"] {
-  const planned = study.planned(ask);
-  const { expected, key } = onPlan(truth, ask);
-  if (key === planned.key) return { is: "planned" };
-  if (expected.is !== "lease") return { is: "text", text: outcomeText(truth, planned.expected, expected) };
-  const address = expected.address ?? must(expected.ranges[0], "a pool").first;
-  const gateway = expected.gateway === null ? "" : formatAddress(expected.gateway);
-  const dns = expected.dns.map(formatAddress).join(" ");
-  return { is: "text", text: `${formatAddress(address)}\nGateway ${gateway}\nDNS ${dns}` };
-}
-
-/** A reading of something that is asked, which goes by its id in the record and is read back from that. */
-export function readAt(study: Study, truth: PlanIndex, asked: Ask): Reading {
-  const id = askKey(asked);
-  const ask = must(askOfKey(id), "what is asked can be read from its id");
-  return { id, ask, seen: seenAt(study, truth, ask) };
-}
+/** A reading of something that is asked, at a site that is otherwise than planned. */
+export const readAt = (study: Study, truth: PlanIndex, ask: Ask): Reading =>
+  readingOf(study, ask, onPlan(truth, ask));
 
 const asksOf = (host: string): ProbeQuestion[] => {
   const from = { at: "host" as const, host };
@@ -53,39 +37,13 @@ export function complaintOf(
   return null;
 }
 
-/** How following the suggestions went. */
-export interface Followed {
-  readonly diagnosed: Diagnosed;
-  /** Those that no reading parts any more. */
-  readonly left: readonly Candidate[];
-  readonly readings: number;
-  /** What the readings told, in bits. */
-  readonly bits: number;
-}
-const MOST_READINGS = 15;
-
-/**
- * Takes the readings that are suggested until nothing tells those apart that are left; with `isSure` the one,
- * too, that would show whether the last one is it.
- */
-export function follow(
+/** Takes the readings that are suggested, as they come out at a site that is otherwise than planned. */
+export const follow = (
   study: Study,
   truth: PlanIndex,
   first: readonly Reading[],
-  { isSure, ask }: { readonly isSure: boolean; readonly ask: (readings: readonly Reading[]) => Diagnosed },
-): Followed {
-  const readings = [...first];
-  let bits = 0;
-  for (;;) {
-    const diagnosed = ask(readings);
-    const [best] = nextReadings(study, diagnosed);
-    const next = best ?? (isSure ? toBeSure(study, diagnosed) : null);
-    if (next === null || next === undefined || readings.length >= MOST_READINGS)
-      return { diagnosed, left: inTheRunning(diagnosed), readings: readings.length, bits };
-    bits += next.bits;
-    readings.push(readAt(study, truth, next.ask));
-  }
-}
+  { isSure, ask }: { readonly isSure: boolean; readonly ask: Following["explain"] },
+): Followed => followed(study, first, { read: (asked) => onPlan(truth, asked), explain: ask, isSure });
 
 export const names = ({ suspect }: Candidate, { blame }: Pick<Fault, "blame">): boolean =>
   suspect.subjects.some(({ id }) => blame.includes(id));

@@ -1,16 +1,7 @@
+import type { Dice } from "../kernel";
 import { PlanEdits, PlanIndex, type EntityOf, type Host, type Plan, type Port, type Vid } from "../plan";
 
-/** A source of whole numbers below a bound. */
-export type Dice = (below: number) => number;
-
-/** Numbers that are the same for the same seed (Park and Miller's generator). */
-export function dice(seed: number): Dice {
-  let state = seed;
-  return (below) => {
-    state = (state * 48_271) % 2_147_483_647;
-    return state % below;
-  };
-}
+export { dice, type Dice } from "../kernel";
 
 /** One thing gone wrong in a plan: what was done, what is to blame, and the hosts that are likely to notice. */
 export interface Fault {

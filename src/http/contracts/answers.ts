@@ -1,6 +1,7 @@
 // What the routes answer, as the interface reads it: what the use cases give, its changes and plans in their
 // text form.
 import type { Soundness } from "@/application/soundness";
+import type { PersonProgress } from "@/core/drills";
 import type { LogLine, SiteSummary } from "@/application/stores";
 
 export type SiteAnswer = SiteSummary;
@@ -38,6 +39,11 @@ export interface RecordAnswer {
   readonly entries: readonly { readonly number: number; readonly by: string; readonly entry: unknown }[];
   readonly isMore: boolean;
   readonly last: number;
+}
+/** How far everybody has come with the drills; `me` is the asker's name. */
+export interface DrillsAnswer {
+  readonly me: string;
+  readonly people: readonly PersonProgress[];
 }
 /** The addresses of real devices that may be read. */
 export interface ReadableAnswer {

@@ -30,6 +30,7 @@ export const VIEWS = [
   { key: "handover", title: "Hand-over", number: "15", group: "Build", family: null },
   { key: "export", title: "Export", number: null, group: null, family: null },
   { key: "history", title: "History", number: null, group: null, family: null },
+  { key: "drills", title: "Drills", number: null, group: null, family: null },
 ] as const satisfies readonly View[];
 
 export type ViewKey = (typeof VIEWS)[number]["key"];

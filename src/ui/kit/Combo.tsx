@@ -34,7 +34,9 @@ export function Combo({
       `${choice.label} ${choice.detail ?? ""} ${choice.group ?? ""}`.toLowerCase().includes(word),
     ),
   );
-  const shown = found.slice(0, MOST_SHOWN);
+  // What is called so comes before what only stands in such a place.
+  const isCalled = ({ label: name }: Choice) => words.every((word) => name.toLowerCase().includes(word));
+  const shown = [...found.filter(isCalled), ...found.filter((one) => !isCalled(one))].slice(0, MOST_SHOWN);
   const groups = [...new Set(shown.map((choice) => choice.group ?? ""))];
   return (
     <Popover.Root

@@ -12,6 +12,7 @@ import { HostMargin } from "./register/HostMargin";
 import { InterfaceMargin } from "./device/InterfaceMargin";
 import { LinkMargin } from "./device/LinkMargin";
 import { PortsMargin } from "./device/PortsMargin";
+import { DrillMargin } from "./drills/DrillMargin";
 import { FailureMargin } from "./simulation/FailureMargin";
 import { StepMargin } from "./runbook/StepMargin";
 import { WindowMargin } from "./runbook/WindowMargin";
@@ -122,6 +123,9 @@ const OF_THE_SITE = {
   numbering: NumberingMargin,
 } as const;
 
+/** What is beside a view whatever is selected. */
+const OF_THE_VIEW = { failures: FailureMargin, drills: DrillMargin } as const;
+
 // eslint-disable-next-line complexity -- one margin for each kind of selection
 function Content({ view }: { view: ViewKey }) {
   const selection = useUi((state) => state.selection);
@@ -129,7 +133,7 @@ function Content({ view }: { view: ViewKey }) {
   const { plan } = useIndex();
   if (view === "probe" && probeWay !== "reach") return <ProbeMargin />;
   if (view === "probe") return <ReachMargin at={selection?.what === "reach" ? selection : null} />;
-  if (view === "failures") return <FailureMargin />;
+  if (view === "failures" || view === "drills") return createElement(OF_THE_VIEW[view]);
   if (view === "runbook") return <RunbookMargin selection={selection} />;
   switch (selection?.what) {
     case "room":

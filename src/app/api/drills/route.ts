@@ -1,0 +1,6 @@
+import { addTryContract, readDrillsContract } from "@/http/contracts/drill-contracts";
+import { route } from "@/http/route";
+import { addDrillTry, readDrills } from "@/http/use-cases";
+
+export const GET = route(readDrillsContract, readDrills);
+export const POST = route(addTryContract, addDrillTry);

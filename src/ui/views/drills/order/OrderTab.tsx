@@ -1,0 +1,165 @@
+"use client";
+
+import { useEffect, useMemo, useState } from "react";
+import { v7 } from "uuid";
+import { makeOrderDrill, scoreOf, type OrderDrill, type OrderScore } from "@/core/drills";
+import { counted } from "@/core/repairs";
+import type { PlanIndex } from "@/core/plan";
+import type { Move } from "@/core/runbook";
+import { keptOrder, type KeptOrder } from "../../../drill-store/forms";
+import { readKept, writeKept } from "../../../drill-store/kept";
+import { drillRoom } from "../../../drill-store/remote";
+import { addTry } from "../../../drill-store/tries";
+import { Segmented } from "../../../kit/Segmented";
+import { useHeld } from "../../../plan-store/use-plan";
+import { RehearsalBoard } from "../../runbook/RehearsalBoard";
+
+type LevelText = "1" | "2" | "3";
+const LEVELS: readonly (readonly [LevelText, string])[] = [
+  ["1", "One trunk"],
+  ["2", "Two trunks"],
+  ["3", "Three trunks"],
+];
+
+const newTry = (level: KeptOrder["level"], revision: number): KeptOrder => ({
+  version: 1,
+  level,
+  seed: (crypto.getRandomValues(new Uint32Array(1))[0] ?? 0) % 2_000_000_000,
+  revision,
+  id: v7(),
+  moves: [],
+});
+
+const keyOf = (index: PlanIndex): string => `dianome:order:${index.plan.site.id}`;
+
+/** What is kept of an order on this site, as long as the site is the same. */
+function keptOn(index: PlanIndex, revision: number): KeptOrder {
+  const kept = readKept(keyOf(index), keptOrder);
+  return kept?.revision === revision ? kept : newTry(1, revision);
+}
+
+/** A job on copies of the site's own devices, in an order of one's own: what was done stays done. */
+export function OrderTab({ index, onOver }: { index: PlanIndex; onOver: () => void }) {
+  const { revision } = useHeld();
+  const [kept, setKept] = useState(() => keptOn(index, revision));
+  const drill = useMemo(() => makeOrderDrill(index, kept.level, kept.seed), [index, kept.level, kept.seed]);
+  const now = useMemo(() => drill?.rehearsal.after(kept.moves) ?? null, [drill, kept.moves]);
+  const write = (next: KeptOrder) => {
+    setKept(next);
+    writeKept(keyOf(index), next);
+  };
+  const move = (next: Move) => {
+    const moves = [...kept.moves, next];
+    write({ ...kept, moves });
+    const after = drill?.rehearsal.after(moves);
+    if (after?.isDone !== true) return;
+    const { lockedOut, unreached } = scoreOf(after.told);
+    const tried = { id: kept.id, what: "order" as const, number: kept.level };
+    void addTry({ ...tried, isSolved: true, score: lockedOut + unreached }).then(onOver);
+  };
+  return (
+    <section aria-label="Order of work">
+      <div className="flex flex-wrap items-center gap-3 px-4 py-3">
+        <Segmented
+          label="How much"
+          value={`${kept.level}` as LevelText}
+          choices={LEVELS}
+          onChoose={(level) => write(newTry(Number(level) as KeptOrder["level"], revision))}
+        />
+        <button type="button" className="button" onClick={() => write(newTry(kept.level, revision))}>
+          Another job
+        </button>
+      </div>
+      {drill === null || now === null ? (
+        <p className="px-4 text-15">
+          This site has no cable between two switches that answer in the same VLAN and carry more than that:
+          there is no order to get wrong.
+        </p>
+      ) : (
+        <>
+          <Job drill={drill} />
+          <RehearsalBoard ports={drill.rehearsal.ports()} now={now} onMove={move} onBack={null}>
+            <p className="max-w-[64ch] p-4 text-15">
+              Say where the laptop is plugged in and what you do next. What is done stays done.
+            </p>
+          </RehearsalBoard>
+          {now.isDone ? <Over index={index} kept={kept} score={scoreOf(now.told)} /> : null}
+        </>
+      )}
+    </section>
+  );
+}
+
+function Job({ drill }: { drill: OrderDrill }) {
+  return (
+    <div className="mx-4 mb-3 border border-ink bg-panel px-[18px] py-3">
+      <p className="text-18 leading-snug">{drill.told}</p>
+      <p className="mt-2 text-13 text-ink2">
+        To be set on both ends: {drill.trunks.join("; ")}. {counted(drill.count, "thing", "things")} to do; a
+        device that does not answer any more, and one that is tried in vain, are mistakes.
+      </p>
+    </div>
+  );
+}
+
+const scoreText = ({ lockedOut, unreached, walks }: OrderScore): string =>
+  `${counted(lockedOut, "lock-out", "lock-outs")}, ${unreached} tried in vain, ` +
+  `${counted(walks, "walk", "walks")} with the laptop`;
+
+type Best = Awaited<ReturnType<ReturnType<typeof drillRoom>["bestOrder"]>>;
+
+/** How it went, beside the best order there is. */
+function Over({ index, kept, score }: { index: PlanIndex; kept: KeptOrder; score: OrderScore }) {
+  const [best, setBest] = useState<Best | undefined>();
+  const { level, seed } = kept;
+  useEffect(() => {
+    let isCurrent = true;
+    void drillRoom()
+      .bestOrder(index.plan, level, seed)
+      .then((found) => {
+        if (isCurrent) setBest(found);
+      });
+    return () => {
+      isCurrent = false;
+    };
+  }, [index, level, seed]);
+  const names = useMemo(() => {
+    const drill = makeOrderDrill(index, level, seed);
+    return best === undefined || best === null || drill === null
+      ? []
+      : drill.rehearsal.after(best.moves).told;
+  }, [index, level, seed, best]);
+  const ports = useMemo(
+    () =>
+      new Map(
+        makeOrderDrill(index, level, seed)
+          ?.rehearsal.ports()
+          .map(({ id, name }) => [id, name]),
+      ),
+    [index, level, seed],
+  );
+  return (
+    <div className="p-4">
+      <p role="status" className="text-15 text-sound">
+        ✓ Everything is on the devices as planned: {scoreText(score)}.
+      </p>
+      {best === undefined ? (
+        <p role="status" className="mt-2 text-15 text-ink2">
+          Looking for the best order …
+        </p>
+      ) : null}
+      {best === undefined || best === null ? null : (
+        <div className="mt-2">
+          <h3 className="text-13 font-semibold">The best there is: {scoreText(best.score)}</h3>
+          <ol className="ml-5 list-decimal text-15">
+            {names.map(({ operation, title, port }) => (
+              <li key={operation}>
+                {title} <span className="text-13 text-ink2">with the laptop at {ports.get(port) ?? ""}</span>
+              </li>
+            ))}
+          </ol>
+        </div>
+      )}
+    </div>
+  );
+}
