@@ -19,6 +19,7 @@ export const VIEWS = [
   "Hand-over",
   "Export",
   "History",
+  "Drills",
 ] as const;
 const PATHS: Readonly<Partial<Record<(typeof VIEWS)[number], string>>> = {
   "Switch guards": "guards",

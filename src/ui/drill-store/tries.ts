@@ -14,11 +14,7 @@ const keep = (tries: readonly DrillTry[]): void => writeKept(KEY, tries.slice(-M
 /** How many tries wait to be counted. */
 export const waitingTries = (): number => waiting().length;
 
-/**
- * Sends what waits, one after the other: what was taken, and what the server can never take, goes. True when
- * nothing waits any more.
- */
-export async function sendTries(): Promise<boolean> {
+async function sendAll(): Promise<boolean> {
   for (;;) {
     const [first] = waiting();
     if (first === undefined) return true;
@@ -26,6 +22,17 @@ export async function sendTries(): Promise<boolean> {
     if (!answer.ok && answer.refused.code !== "bad-request") return false;
     keep(waiting().filter(({ id }) => id !== first.id));
   }
+}
+
+let sending: Promise<boolean> = Promise.resolve(true);
+
+/**
+ * Sends what waits, one after the other and by one at a time: what was taken, and what the server can never
+ * take, goes. True when nothing waits any more.
+ */
+export function sendTries(): Promise<boolean> {
+  sending = sending.then(sendAll, sendAll);
+  return sending;
 }
 
 /** Counts a try that is over: it waits here until the server has it. */

@@ -11,6 +11,7 @@ import { aSite } from "@/core/testing/build-plan";
 import { dice } from "@/core/testing/plants";
 import { mixedSite } from "@/core/testing/mixed-site";
 import { AddressesView } from "./addresses/AddressesView";
+import { DrillsView } from "./drills/DrillsView";
 import { ExportView } from "./export/ExportView";
 import { FailuresView } from "./failures/FailuresView";
 import { FindingsView } from "./findings/FindingsView";
@@ -72,6 +73,10 @@ jest.mock(
 );
 jest.mock("./hardware/use-layout", () => ({ useLayout: () => ({ laid: null, progress: null }) }));
 jest.mock("./hardware/use-template", () => ({ useTemplate: () => null }));
+jest.mock("@/ui/drill-store/remote", () => ({
+  drillRoom: () => ({ bestOrder: () => Promise.resolve(null) }),
+  stopDrillRoom: () => {},
+}));
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));
 jest.mock("next/dynamic", () => () => () => null);
 
@@ -92,6 +97,7 @@ const VIEWS: readonly (readonly [string, ComponentType])[] = [
   ["Tests", TestsView],
   ["Hand-over", HandOverView],
   ["Export", ExportView],
+  ["Drills", DrillsView],
 ];
 const SITES: readonly (readonly [string, Plan])[] = [
   ...[fennelStreet(), lockkeepersHouse(), bramblewick()].map((plan) => [plan.site.name, plan] as const),

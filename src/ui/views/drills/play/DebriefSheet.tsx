@@ -24,11 +24,13 @@ export function DebriefSheet({
   const isSolved = played.end === "solved";
   return (
     <section aria-label="Debrief" className="border-t border-ink px-4 py-3">
-      <h2 className={`text-18 font-semibold ${isSolved ? "text-sound" : "text-stop"}`} role="status">
-        {isSolved ? "✓ " : "✕ "}
-        {ENDS[played.end]}
-        {isSolved ? ` in ${played.used} min` : ""}
-      </h2>
+      <div role="status">
+        <h2 className={`text-18 font-semibold ${isSolved ? "text-sound" : "text-stop"}`}>
+          {isSolved ? "✓ " : "✕ "}
+          {ENDS[played.end]}
+          {isSolved ? ` in ${played.used} min` : ""}
+        </h2>
+      </div>
       {debrief === null ? (
         <p role="status" className="mt-2 text-15 text-ink2">
           Looking for the shortest way to it …
