@@ -84,7 +84,7 @@ export class DrillRoom {
   faults(acts: readonly Act[]): readonly Nameable[] {
     const drill = this.#drill;
     if (drill === null) return [];
-    return faultsIn(drill.copy, looksIn(drill, acts)).map(({ id, words, mend, subjects }) => ({
+    return faultsIn(drill, looksIn(drill, acts)).map(({ id, words, mend, subjects }) => ({
       id,
       words,
       mend,

@@ -39,6 +39,8 @@ const MISREAD = 0.01;
 /** Sites with a fault are kept for the next question, each with what it has compiled: so many ports in all. */
 const MOST_PORTS_KEPT = 100_000;
 const LEAST_KEPT = 8;
+/** So many ports times VLANs: beyond that there are tens of thousands of single faults. */
+const MOST_WHOLE = 3_000;
 
 /** What is known of a site beside its plan. */
 export interface KnownBeside {
@@ -132,9 +134,15 @@ export class Study {
     return this.#known.get(id) ?? null;
   }
 
-  /** Every single fault of the site, and of who asks some questions. */
+  /**
+   * Every single fault of the site, and of who asks some questions; of a site with too many of them, those in
+   * sight of the questions.
+   */
   everything(questions: readonly ProbeQuestion[]): Suspect[] {
-    return suspectsIn(this.index, wholeSight(this.index), { questions, formerly: this.#formerly });
+    const { plan } = this.index;
+    const isSmall = plan.port.size * plan.vlan.size <= MOST_WHOLE;
+    const sight = isSmall ? wholeSight(this.index) : sightOf(this.index, questions);
+    return suspectsIn(this.index, sight, { questions, formerly: this.#formerly });
   }
 
   /** Single faults that could have something to do with readings. */

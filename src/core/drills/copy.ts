@@ -33,8 +33,7 @@ function movedOnce(index: PlanIndex, { from, to }: CableMove): PlanIndex {
 }
 
 /** The site after some cables are moved, one after the other. */
-const moved = (index: PlanIndex, moves: readonly CableMove[]): PlanIndex =>
-  moves.reduce(movedOnce, index);
+const moved = (index: PlanIndex, moves: readonly CableMove[]): PlanIndex => moves.reduce(movedOnce, index);
 
 /** What was read and in which state of the copy: which cables were moved, which faults mended. */
 export interface Look {

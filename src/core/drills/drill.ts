@@ -1,4 +1,6 @@
 import { dice, type Dice } from "../kernel";
+import type { PlanIndex, ProbeQuestion } from "../plan";
+import { asClient } from "../probe";
 import {
   explainsAll,
   SUSPECT_KINDS,
@@ -7,7 +9,7 @@ import {
   type Suspect,
   type SuspectKind,
 } from "../diagnosis";
-import { complaintOf, type Complaining, type Level } from "./complaint";
+import { complaintOf, shuffled, type Complaining, type Level } from "./complaint";
 import { Copy, firstLook } from "./copy";
 import { possible, type Strand } from "./possible";
 import { complained, explainedBy, follow, type Followed } from "./solve";
@@ -58,6 +60,13 @@ function anyOf(suspects: readonly Suspect[], roll: Dice): Suspect | undefined {
   const own = suspects.filter((one) => one.kind === kind);
   return own[roll(Math.max(1, own.length))];
 }
+
+/** What some of the site's devices could ask: of a large site only what is in their sight is planted. */
+const fewQuestions = (index: PlanIndex, roll: Dice): ProbeQuestion[] =>
+  shuffled([...index.plan.host.values()], roll)
+    .slice(0, FEW)
+    .map(({ id }) => asClient({ at: "host", host: id }, { to: "internet", service: null }));
+const FEW = 4;
 
 function rungIn(copy: Copy, ask: Ask, roll: Dice): Complaint | null {
   if (ask.what !== "try") return null;
@@ -133,8 +142,9 @@ function double(study: Study, first: Suspect, second: Suspect, roll: Dice): Dril
  * has none of those.
  */
 export function makeDrill(study: Study, { level, about, accepts }: Wanted, seed: number): Drill | null {
-  const roll = dice(1 + (seed % 2_000_000_000));
-  const suspects = study.everything([]).filter(accepts);
+  const start = 1 + (seed % 2_000_000_000);
+  const roll = dice(start);
+  const suspects = study.everything(fewQuestions(study.index, dice(start))).filter(accepts);
   for (let tried = 0; tried < MOST_TRIED; tried += 1) {
     const one = anyOf(suspects, roll);
     const two = level === 3 ? anyOf(suspects, roll) : undefined;

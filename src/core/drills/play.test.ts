@@ -40,7 +40,7 @@ test("every look costs its minutes and the walk, says what was seen, and what is
 test("a wrong name costs minutes and is told by what it would have shown; the right one asks to be mended", () => {
   const looked = [firstOf(portOff), deviceOf(portOff)].map(read);
   const wrong = must(
-    faultsIn(portOff.copy, looksIn(portOff, looked)).find(({ kind }) => kind === "pool"),
+    faultsIn(portOff, looksIn(portOff, looked)).find(({ kind }) => kind === "pool"),
     "another fault",
   );
   const before = play(portOff, looked);

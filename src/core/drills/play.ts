@@ -164,8 +164,9 @@ const meant = (drill: Drill, isOpen: (at: number) => boolean, id: string): numbe
   drill.copy.faults.findIndex((_, at) => isOpen(at) && isTheSame(drill, at, id));
 
 /** Why it is not that: the first look that would have come out otherwise. */
-function speaksAgainst({ copy }: Drill, now: Now, id: string): string {
-  const suspect = faultsIn(copy, now.looks).find((one) => one.id === id);
+function speaksAgainst(drill: Drill, now: Now, id: string): string {
+  const { copy } = drill;
+  const suspect = faultsIn(drill, now.looks).find((one) => one.id === id);
   if (suspect === undefined) return "No such fault is possible here.";
   for (const [i, look] of now.looks.entries()) {
     const open = copy.faults.flatMap((_, at) => (now.named[at] === true ? [] : [at]));
@@ -181,13 +182,13 @@ function speaksAgainst({ copy }: Drill, now: Now, id: string): string {
 }
 
 /** What could be named: every single fault of the site, and what the questions so far bring in. */
-export function faultsIn({ study }: Copy, looks: readonly Look[]): Suspect[] {
-  const questions = looks.flatMap(({ ask }) => (ask.what === "try" ? [ask.question] : []));
-  return study.everything(questions);
+export function faultsIn({ copy, complaints }: Drill, looks: readonly Look[]): Suspect[] {
+  const asks = [...complaints, ...looks].map(({ ask }) => ask);
+  return copy.study.everything(asks.flatMap((ask) => (ask.what === "try" ? [ask.question] : [])));
 }
 
 const wordsOf = (drill: Drill, now: Now, id: string): string =>
-  faultsIn(drill.copy, now.looks).find((one) => one.id === id)?.words ?? "A fault that is none here";
+  faultsIn(drill, now.looks).find((one) => one.id === id)?.words ?? "A fault that is none here";
 
 function name(drill: Drill, now: Now, id: string): Now {
   const at = meant(drill, (one) => now.named[one] !== true, id);
@@ -204,7 +205,7 @@ function name(drill: Drill, now: Now, id: string): Now {
 function mend(drill: Drill, now: Now, id: string): Now {
   const isOpen = (at: number) => now.named[at] === true && now.mended[at] !== true;
   const at = meant(drill, isOpen, id);
-  const fault = faultsIn(drill.copy, now.looks).find((one) => one.id === id);
+  const fault = faultsIn(drill, now.looks).find((one) => one.id === id);
   const did = fault?.mend.replace(/\.$/, "") ?? "Mended what is none here";
   if (at < 0) {
     const row = { did, saw: "it was so already", told: "nothing changed", isSound: false };

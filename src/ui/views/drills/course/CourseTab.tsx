@@ -42,8 +42,12 @@ export function CourseTab({ progress }: { progress: Progress }) {
                 No.
               </th>
               <th scope="col">Drill</th>
-              <th scope="col">Where</th>
-              <th scope="col">The fault is</th>
+              <th scope="col" className="max-[600px]:hidden">
+                Where
+              </th>
+              <th scope="col" className="max-[600px]:hidden">
+                The fault is
+              </th>
               <th scope="col">Yours</th>
               <th scope="col">
                 <span className="sr-only">Play</span>
@@ -76,8 +80,8 @@ function LessonRow({ lesson, progress }: { lesson: Lesson; progress: Progress })
     <tr>
       <td className="right mono">{number}</td>
       <td className={isSolved ? "" : "font-semibold"}>{title}</td>
-      <td>{SITES[site]}</td>
-      <td>{LEVELS[level]}</td>
+      <td className="max-[600px]:hidden">{SITES[site]}</td>
+      <td className="max-[600px]:hidden">{LEVELS[level]}</td>
       <td className="mono">
         {isSolved ? <span className="text-sound">✓ </span> : null}
         {mineText(progress, number)}

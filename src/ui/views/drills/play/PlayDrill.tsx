@@ -30,7 +30,9 @@ export function PlayDrill() {
         )}
         {opened === null || index === null || played === null ? (
           <p role="status" className="p-4 text-15 text-ink2">
-            {trouble === null ? "Planting a fault that can be found …" : ""}
+            {trouble === null
+              ? "Planting a fault that can be found … On a large site that takes minutes."
+              : ""}
           </p>
         ) : (
           <Board index={index} drill={drill} opened={opened} played={played} lesson={lesson} />
