@@ -187,12 +187,25 @@ const browser = await chromium.launch({
 try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: ADDRESS });
   const page = await context.newPage();
+  /** Several pictures as one, from left to right. */
+  const besideEachOther = async (shots, file, ground) => {
+    const all = await context.newPage();
+    await all.setViewportSize({ width: 2135, height: 844 });
+    const images = shots.map((png) => `<img src="data:image/png;base64,${png.toString("base64")}">`);
+    const style = `margin:0;display:inline-flex;gap:25px;align-items:flex-start;background:${ground}`;
+    await all.setContent(`<body style="margin:0"><div style="${style}">${images.join("")}</div></body>`);
+    await all.waitForTimeout(300);
+    await all.locator("div").screenshot({ path: join(OUT, `${file}.png`) });
+    console.log(`docs/screenshots/${file}.png`);
+    await all.close();
+  };
   await page.goto(readFileSync(link, "utf8"));
   await page.getByLabel("Your name").fill("Ruth");
   await page.getByRole("button", { name: "Sign in" }).click();
   await page.getByRole("heading", { name: "Sites" }).waitFor();
   await page.waitForFunction(() => !document.body.innerText.includes("checking …"));
   await page.screenshot({ path: join(OUT, "sites.png") });
+  let history = null;
   for (const [file, site, sheet, prepare] of PICTURES) {
     await context.clearCookies({ name: "ground" });
     await page.goto("/");
@@ -203,9 +216,46 @@ try {
     await prepare(page);
     await page.mouse.move(600, 62);
     await page.waitForTimeout(900);
+    if (file === "history") {
+      history = await page.screenshot();
+      continue;
+    }
     await page.screenshot({ path: join(OUT, `${file}.png`) });
     console.log(`docs/screenshots/${file}.png`);
   }
+  // A drill while it is played and when it is over, beside History: all in one picture.
+  await page.goto("/");
+  await page.getByRole("link", { name: /Fennel Street/ }).click();
+  await page.getByRole("grid", { name: "Segments" }).waitFor();
+  await view(page, "Drills");
+  await page.getByRole("button", { name: /^Play drill 4,/ }).click();
+  const pick = async (label, text) => {
+    await page.getByRole("button", { name: label }).click();
+    await page.getByPlaceholder("Type part of the name").fill(text);
+    await page.keyboard.press("Enter");
+  };
+  const does = async (name) => {
+    await page.getByRole("button", { name, exact: typeof name === "string" }).click();
+    await page.waitForTimeout(900);
+  };
+  await page.getByRole("region", { name: "Job slip" }).waitFor({ timeout: 60_000 });
+  await does(/^See it yourself/);
+  await does(/^Read a device/);
+  for (const device of ["Switch B", "Lower switch"]) {
+    await pick(/^Device: /, device);
+    await does("Look");
+  }
+  await does(/^Read a device/);
+  await pick(/^About: /, "Lower switch port 2");
+  await pick(/^The fault: /, "VLAN 40 missing");
+  const played = await page.screenshot();
+  await does("Name it");
+  await pick(/^What is done: /, "member of VLAN 40");
+  await does("Mend it");
+  await page.getByText(/readings that tell something here/).waitFor({ timeout: 60_000 });
+  await page.getByRole("region", { name: "Debrief" }).evaluate((box) => box.scrollIntoView());
+  await page.waitForTimeout(300);
+  await besideEachOther([history, played, await page.screenshot()], "history-and-drills", "#fff");
   // In the hand, on site: some steps ticked, on the dark ground.
   await page.goto("/");
   await page.getByRole("link", { name: /Lockkeeper/ }).click();
@@ -277,18 +327,7 @@ try {
   const reading = await page.screenshot();
   await page.setViewportSize({ width: 1280, height: 800 });
   // All in one picture: the capture at the desk, the step and the reading in the hand.
-  const both = await context.newPage();
-  await both.setViewportSize({ width: 2135, height: 844 });
-  const pictures = [capture, onSite, reading].map(
-    (png) => `<img src="data:image/png;base64,${png.toString("base64")}">`,
-  );
-  const beside =
-    "margin:0;display:flex;gap:25px;align-items:flex-start;justify-content:center;background:#0b1013";
-  await both.setContent(`<body style="${beside}">${pictures.join("")}</body>`);
-  await both.waitForTimeout(300);
-  await both.screenshot({ path: join(OUT, "bench.png") });
-  console.log("docs/screenshots/bench.png");
-  await both.close();
+  await besideEachOther([capture, onSite, reading], "bench", "#0b1013");
   // Two sheets issued, and what has changed since the first.
   await context.clearCookies({ name: "ground" });
   await page.goto("/");
