@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { cell, newSite, openSite, openView, paste, saved } from "./open-site";
+import { cell, newSite, openFormats, openSite, openView, paste, saved } from "./open-site";
 
 test("rows of a spreadsheet become segments; one bad cell refuses all of them by its row", async ({
   page,
@@ -75,7 +75,7 @@ test("a malformed plan file is refused by its place; a good one is previewed, ta
   page,
 }) => {
   await newSite(page, "Lockkeeper's House, barn");
-  await openView(page, "Export");
+  await openFormats(page);
   const take = (name: string, text: string) =>
     page
       .getByLabel("Plan file")
@@ -203,7 +203,7 @@ test("deleting a site asks for its name", async ({ page }) => {
 
 test("the register and the port schedule leave as CSV that a spreadsheet reads", async ({ page }) => {
   await openSite(page, "Fennel Street Veterinary Practice");
-  await openView(page, "Export");
+  await openFormats(page);
   const { readFileSync } = await import("node:fs");
   const saveAs = async (button: string) => {
     const [download] = await Promise.all([

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { startInstance, type Instance } from "./instance";
-import { addSegment, cell, choosePorts, newSite, openView, saved } from "./open-site";
+import { addSegment, cell, choosePorts, newSite, openFormats, openView, saved } from "./open-site";
 
 const SITE = "Fennel Street Veterinary Practice, annexe";
 const PORT = 4188;
@@ -33,7 +33,7 @@ function planIn(text: string): unknown {
 }
 
 async function exported(page: Page): Promise<unknown> {
-  await openView(page, "Export");
+  await openFormats(page);
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("button", { name: "Save plan file" }).click(),

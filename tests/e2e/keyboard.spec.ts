@@ -140,8 +140,10 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await expect(page.getByRole("gridcell", { name: "Device 1" })).toBeVisible();
 
   await press(page, "Control+k");
-  await page.keyboard.type("Go to Export");
+  await page.keyboard.type("Go to Hand-over");
   await press(page, "Enter");
+  await tabTo(page, page.getByRole("radio", { name: "Sheets" }));
+  await press(page, "ArrowRight", "ArrowRight", "ArrowRight");
   await tabTo(page, page.getByRole("button", { name: "Save plan file" }));
   const [download] = await Promise.all([page.waitForEvent("download"), press(page, "Enter")]);
   expect(download.suggestedFilename()).toBe("lockkeeper-s-house-boathouse-plan.json");

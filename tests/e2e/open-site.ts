@@ -17,7 +17,6 @@ export const VIEWS = [
   "Runbook",
   "Tests",
   "Hand-over",
-  "Export",
   "History",
   "Drills",
 ] as const;
@@ -36,6 +35,12 @@ export async function openSite(page: Page, name: string): Promise<void> {
 export async function openView(page: Page, view: (typeof VIEWS)[number]): Promise<void> {
   await page.getByRole("navigation", { name: "Work order" }).getByRole("link", { name: view }).click();
   await expect(page).toHaveURL(new RegExp(`/${PATHS[view] ?? view.toLowerCase()}$`));
+}
+
+/** What leaves the plan in open formats, and what comes in. */
+export async function openFormats(page: Page): Promise<void> {
+  await openView(page, "Hand-over");
+  await page.getByRole("radio", { name: "Open formats" }).click();
 }
 
 /** Everything is on the server. */

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test, type Page } from "@playwright/test";
 import { FENNEL_STREET } from "../../demo/surveys";
-import { beginSite, openSite, openView, saved } from "./open-site";
+import { beginSite, openFormats, openSite, openView, saved } from "./open-site";
 
 /** Puts a text into what has the focus, as a paste does. */
 const paste = (page: Page, text: string) =>
@@ -53,7 +53,7 @@ async function typeSurvey(page: Page, rooms: (typeof FENNEL_STREET)["rooms"]): P
 
 /** One of the zones on offer, saved and judged by a name server's own checker. */
 async function judgeZone(page: Page): Promise<void> {
-  await openView(page, "Export");
+  await openFormats(page);
   const button = page
     .getByRole("region", { name: "DNS zones" })
     .getByRole("button", { name: /^Save the zone/ })

@@ -21,7 +21,6 @@ const LOADERS = {
   runbook: () => import("../views/runbook/RunbookView").then((m) => m.RunbookView),
   tests: () => import("../views/tests/TestsView").then((m) => m.TestsView),
   handover: () => import("../views/handover/HandOverView").then((m) => m.HandOverView),
-  export: () => import("../views/export/ExportView").then((m) => m.ExportView),
   drills: () => import("../views/drills/DrillsView").then((m) => m.DrillsView),
   history: () => import("../views/history/HistoryView").then((m) => m.HistoryView),
 } as const satisfies Record<ViewKey, () => Promise<ComponentType>>;

@@ -28,7 +28,6 @@ export const VIEWS = [
   { key: "runbook", title: "Runbook", number: "13", group: "Build", family: null },
   { key: "tests", title: "Tests", number: "14", group: "Build", family: null },
   { key: "handover", title: "Hand-over", number: "15", group: "Build", family: null },
-  { key: "export", title: "Export", number: null, group: null, family: null },
   { key: "history", title: "History", number: null, group: null, family: null },
   { key: "drills", title: "Drills", number: null, group: null, family: null },
 ] as const satisfies readonly View[];
@@ -39,6 +38,8 @@ export const isView = (text: string): text is ViewKey => VIEWS.some((view) => vi
 /** The view of an address within a site. */
 export function viewIn(pathname: string): ViewKey {
   const key = pathname.split("/")[3] ?? "";
+  // Somebody's bookmark of before: what leaves the plan is part of its hand-over.
+  if (key === "export") return "handover";
   return isView(key) ? key : "segments";
 }
 /**

@@ -12,7 +12,6 @@ import { dice } from "@/core/testing/plants";
 import { mixedSite } from "@/core/testing/mixed-site";
 import { AddressesView } from "./addresses/AddressesView";
 import { DrillsView } from "./drills/DrillsView";
-import { ExportView } from "./export/ExportView";
 import { FailuresView } from "./failures/FailuresView";
 import { FindingsView } from "./findings/FindingsView";
 import { GatewayView } from "./gateway/GatewayView";
@@ -96,7 +95,6 @@ const VIEWS: readonly (readonly [string, ComponentType])[] = [
   ["Runbook", RunbookView],
   ["Tests", TestsView],
   ["Hand-over", HandOverView],
-  ["Export", ExportView],
   ["Drills", DrillsView],
 ];
 const SITES: readonly (readonly [string, Plan])[] = [

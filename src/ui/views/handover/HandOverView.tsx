@@ -7,6 +7,7 @@ import { Segmented } from "../../kit/Segmented";
 import { useHeld } from "../../plan-store/use-plan";
 import { SentState } from "../../record-store/SentState";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
+import { OpenFormats } from "../export/OpenFormats";
 import { Diary } from "./Diary";
 import { FallsDue } from "./FallsDue";
 import { IssueSheet } from "./IssueSheet";
@@ -15,11 +16,12 @@ import { Papers } from "./papers/Papers";
 import { SheetDetails } from "./SheetDetails";
 import { SheetTable } from "./SheetTable";
 
-type Tab = "sheets" | "papers" | "labels" | "diary" | "due";
+type Tab = "sheets" | "papers" | "labels" | "formats" | "diary" | "due";
 const TABS: readonly (readonly [Tab, string])[] = [
   ["sheets", "Sheets"],
   ["papers", "Papers"],
   ["labels", "Labels"],
+  ["formats", "Open formats"],
   ["diary", "Diary"],
   ["due", "What falls due"],
 ];
@@ -58,6 +60,7 @@ export function HandOverView() {
         {tab === "due" ? <FallsDue index={index} /> : null}
         {tab === "diary" ? <Diary index={index} /> : null}
         {tab === "labels" ? <Labels index={index} /> : null}
+        {tab === "formats" ? <OpenFormats /> : null}
         {tab === "papers" ? <Papers sheets={sheets} /> : null}
         {tab === "sheets" && open === undefined ? <Nothing /> : null}
         {tab === "sheets" && open !== undefined ? (

@@ -1,8 +1,10 @@
 import { act, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { fennelStreet } from "../../../../demo/fennel-street";
+import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { scene } from "../../../../tests/support/plan-scene";
 import { compareStates, findingsApart } from "@/core/comparison";
+import { readPlanFile, writePlanFile } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { PlanIndex, type Plan } from "@/core/plan";
 import { CompareRevisions } from "./CompareRevisions";
@@ -41,6 +43,7 @@ jest.mock("@/ui/plan-store/plan-worker", () => ({
       const [was, is] = [PlanIndex.of(before), PlanIndex.of(after)];
       return Promise.resolve({ groups: compareStates(was, is), findings: findingsApart(was, is) });
     },
+    readFile: (text: string) => Promise.resolve(readPlanFile(text)),
   }),
 }));
 
@@ -85,4 +88,25 @@ test.each([
   await compare(from, to);
   expect(region().getByRole("alert").textContent).toBe("The first one has to be earlier: 1 to 6.");
   expect(mockAsked).toEqual([]);
+});
+
+const fileOf = (name: string, text: string) =>
+  Object.assign(new File([text], name, { type: "application/json" }), { text: () => Promise.resolve(text) });
+
+test("a plan file of an earlier day is compared with the plan, and what it has can be brought back", async () => {
+  const input = region().getByLabelText("Plan file to compare with");
+  await userEvent.upload(input, fileOf("march.json", writePlanFile(mockAt(3))));
+  await act(async () => Promise.resolve());
+  expect(await region().findByText("name: Staff 3 became Staff")).not.toBeNull();
+  await userEvent.click(region().getByRole("button", { name: "As it was: Staff" }));
+  expect(scene.written.at(-1)?.batch?.summary).toBe("As in march.json: Staff");
+});
+
+test("a file of another site, or none at all, is refused in words and compares nothing", async () => {
+  const input = region().getByLabelText("Plan file to compare with");
+  await userEvent.upload(input, fileOf("house.json", writePlanFile(lockkeepersHouse())));
+  expect((await region().findByRole("alert")).textContent).toMatch(/^house\.json is of another site/);
+  await userEvent.upload(input, fileOf("notes.json", "{"));
+  expect((await region().findByText(/JSON/)).textContent).not.toBe("");
+  expect(region().queryByRole("button", { name: "Save CSV" })).toBeNull();
 });

@@ -2,26 +2,40 @@
 
 import { useState } from "react";
 import { comparedTable } from "@/core/comparison";
+import type { Plan } from "@/core/plan";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
+import { planOfFile } from "../../plan-store/plan-of-file";
 import { useHeld } from "../../plan-store/use-plan";
 import { ComparedSheet } from "../handover/Differences";
-import { useRevisions } from "../handover/use-compared";
+import { useFilePlan, useRevisions, type ComparedState } from "../handover/use-compared";
 
-/** Two revisions beside one another: asked for, since an old one takes a while. */
+/** What is compared: two revisions (null for the plan as it is), or a plan file with the plan as it is. */
+type Asked =
+  { readonly from: number; readonly to: number | null } | { readonly file: string; readonly plan: Plan };
+
+/** Two states beside one another: asked for, since an old one takes a while. */
 export function CompareRevisions() {
-  const { revision } = useHeld();
+  const { revision, index } = useHeld();
   const [from, setFrom] = useState("");
   const [to, setTo] = useState("");
-  const [asked, setAsked] = useState<{ readonly from: number; readonly to: number | null } | null>(null);
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
   const [first, last] = [Number(from || revision - 1), Number(to || revision)];
   const isPair = Number.isInteger(first) && Number.isInteger(last) && first >= 1 && first < last;
-  if (revision < 2) return null;
+  const read = async (file: File | undefined) => {
+    if (file === undefined) return;
+    setAsked(null);
+    const plan = await planOfFile(index, file);
+    setRefusal(typeof plan === "string" ? plan : null);
+    if (typeof plan !== "string") setAsked({ file: file.name, plan });
+  };
   return (
     <section aria-label="Compare revisions" className="border-b border-ink text-13">
       <form
         className="flex flex-wrap items-center gap-2 px-4 py-3"
         onSubmit={(event) => {
           event.preventDefault();
+          setRefusal(null);
           setAsked({ from: first, to: last >= revision ? null : last });
         }}
       >
@@ -37,13 +51,30 @@ export function CompareRevisions() {
             Close
           </button>
         )}
-        {isPair ? null : (
+        {isPair || revision < 2 ? null : (
           <p role="alert" className="text-warn">
             The first one has to be earlier: 1 to {revision - 1}.
           </p>
         )}
+        <label className="flex min-h-6 flex-wrap items-center gap-2 text-ink2">
+          or a plan file with the plan as it is:
+          <input
+            type="file"
+            accept=".json,application/json"
+            aria-label="Plan file to compare with"
+            onChange={(event) => {
+              void read(event.target.files?.[0]);
+              event.target.value = "";
+            }}
+          />
+        </label>
+        {refusal === null ? null : (
+          <p role="alert" className="w-full text-stop">
+            {refusal}
+          </p>
+        )}
       </form>
-      {asked === null ? null : <Compared key={`${asked.from} ${asked.to ?? "now"}`} {...asked} />}
+      <Result asked={asked} />
     </section>
   );
 }
@@ -73,9 +104,25 @@ function Revision({
   );
 }
 
-function Compared({ from, to }: { from: number; to: number | null }) {
-  const { index } = useHeld();
+function Result({ asked }: { asked: Asked | null }) {
+  if (asked === null) return null;
+  if ("file" in asked) return <WithFile key={asked.file} {...asked} />;
+  return <WithRevision key={`${asked.from} ${asked.to ?? "now"}`} {...asked} />;
+}
+
+function WithRevision({ from, to }: { from: number; to: number | null }) {
   const state = useRevisions(from, to);
+  const name = `revision-${from}-to-${to ?? "now"}.csv`;
+  return <Compared state={state} name={name} from={to === null ? `revision ${from}` : null} />;
+}
+
+function WithFile({ file, plan }: { file: string; plan: Plan }) {
+  return <Compared state={useFilePlan(file, plan)} name="file-to-now.csv" from={file} />;
+}
+
+/** What differs; `from` names what things can be brought back from, null where nothing can. */
+function Compared({ state, name, from }: { state: ComparedState; name: string; from: string | null }) {
+  const { index } = useHeld();
   return (
     <div className="pb-2">
       {state.is === "compared" && state.compared.groups.length > 0 ? (
@@ -85,7 +132,7 @@ function Compared({ from, to }: { from: number; to: number | null }) {
             className="button"
             onClick={() =>
               download(
-                fileName(index.plan.site.name, `revision-${from}-to-${to ?? "now"}.csv`),
+                fileName(index.plan.site.name, name),
                 CSV_TYPE,
                 csv(comparedTable(state.compared.groups)),
               )
@@ -95,7 +142,7 @@ function Compared({ from, to }: { from: number; to: number | null }) {
           </button>
         </p>
       ) : null}
-      <ComparedSheet state={state} from={to === null ? `revision ${from}` : null} />
+      <ComparedSheet state={state} from={from} />
     </div>
   );
 }

@@ -3,11 +3,9 @@
 import { useState } from "react";
 import type { PlanIndex } from "@/core/plan";
 import type { Recorded } from "@/core/records";
-import { planWorker } from "../../plan-store/plan-worker";
+import { planOfFile } from "../../plan-store/plan-of-file";
 import { EarlierRevision } from "./EarlierRevision";
 import { startRunbook, type Found } from "./use-runbook";
-
-const MOST_FILE_BYTES = 64_000_000;
 
 /** What is on the devices now: they come out of the box, are as the record has them, or as a plan file says. */
 export function FoundChoice({
@@ -23,17 +21,8 @@ export function FoundChoice({
   const read = async (file: File | undefined) => {
     if (file === undefined) return;
     setRefusal(null);
-    if (file.size > MOST_FILE_BYTES)
-      return setRefusal(
-        `${file.name} has more than ${MOST_FILE_BYTES / 1_000_000} MB; a plan file has less.`,
-      );
-    const result = await planWorker().readFile(await file.text());
-    if (!result.ok) return setRefusal(result.error.map(({ sentence }) => sentence).join(" "));
-    const plan = result.value;
-    if (![...index.plan.device.keys()].some((id) => plan.device.has(id)))
-      return setRefusal(
-        `${file.name} is of another site: it has none of this plan's devices. Take a plan file of this site.`,
-      );
+    const plan = await planOfFile(index, file);
+    if (typeof plan === "string") return setRefusal(plan);
     startRunbook(index, { from: "plan", name: file.name, plan });
   };
   return (

@@ -60,7 +60,9 @@ export function NewSite() {
       await send({ by: "file", id, batch: v7(), file: JSON.parse(await file.text()) }, id);
     } catch (error) {
       if (!(error instanceof SyntaxError)) throw error;
-      setRefusal(`${file.name} is not JSON, so it is no plan file. Choose the .json file that Export wrote.`);
+      setRefusal(
+        `${file.name} is not JSON, so it is no plan file. Choose the .json file that Hand-over wrote under Open formats.`,
+      );
     }
   };
   return (

@@ -148,7 +148,7 @@ function DeleteSite({ site, close }: { site: SiteAnswer; close: () => void }) {
       title={`Delete ${site.name}?`}
       description={
         "The plan goes with its whole history; this can't be undone. " +
-        "Export the plan file first if anybody may still need it."
+        "Save the plan file first (Hand-over, Open formats) if anybody may still need it."
       }
     >
       <form

@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { scene } from "../../../../tests/support/plan-scene";
 import { afterEdit, donePlan } from "@/core/testing/after-edit";
-import { ExportView } from "./ExportView";
+import { OpenFormats } from "./OpenFormats";
 
 type Support = typeof import("../../../../tests/support/plan-scene");
 jest.mock(
@@ -26,7 +26,7 @@ beforeEach(() => {
 
 test("rules leave as JSON and as access lists, and a name's update as a message; each is said with its size", async () => {
   scene.show(lockkeepersHouse());
-  render(<ExportView />);
+  render(<OpenFormats />);
   await save("Save rules as json");
   expect(screen.getByRole("status").textContent).toMatch(/rules\.json is written: \d+ lines, \d+ kB/);
   await save("Save access lists");
@@ -52,8 +52,21 @@ test("a name whose line has no address noted gets no file but the reason", async
       }),
     ),
   );
-  render(<ExportView />);
+  render(<OpenFormats />);
   await save("Save update of lock.example");
   expect(screen.getByRole("status").textContent).toMatch(/Nobody has noted the address that Fibre line has/);
   expect(mockSaved).toEqual([]);
+});
+
+test("every device's sheet leaves in one ZIP, three files each, and the schema of plan files as JSON", async () => {
+  scene.show(lockkeepersHouse());
+  render(<OpenFormats />);
+  await save("Save sheets of all devices");
+  const devices = scene.store.getState().held.index.plan.device.size;
+  expect(
+    await screen.findByText(new RegExp(`device-sheets\\.zip is written: ${3 * devices} files`)),
+  ).not.toBeNull();
+  await save("Save schema of plan files");
+  expect(mockSaved.map(({ type }) => type)).toEqual(["application/zip", "application/schema+json"]);
+  expect(mockSaved.every(({ size }) => size > 2000)).toBe(true);
 });

@@ -1,0 +1,15 @@
+import type { Plan, PlanIndex } from "@/core/plan";
+import { planWorker } from "./plan-worker";
+
+const MOST_FILE_BYTES = 64_000_000;
+
+/** The plan of a file of this site, such as one of an earlier day; a sentence where it is none. */
+export async function planOfFile(index: PlanIndex, file: File): Promise<Plan | string> {
+  if (file.size > MOST_FILE_BYTES)
+    return `${file.name} has more than ${MOST_FILE_BYTES / 1_000_000} MB; a plan file has less.`;
+  const result = await planWorker().readFile(await file.text());
+  if (!result.ok) return result.error.map(({ sentence }) => sentence).join(" ");
+  return [...index.plan.device.keys()].some((id) => result.value.device.has(id))
+    ? result.value
+    : `${file.name} is of another site: it has none of this plan's devices. Take a plan file of this site.`;
+}
