@@ -40,12 +40,16 @@ export function CompareRevisions() {
         }}
       >
         <h2 className="text-15">Compare</h2>
-        <Revision label="Revision" value={from} empty={revision - 1} onChange={setFrom} />
-        <span className="text-ink2">with</span>
-        <Revision label="Later revision" value={to} empty={revision} onChange={setTo} />
-        <button type="submit" className="button" disabled={!isPair}>
-          Compare
-        </button>
+        {revision < 2 ? null : (
+          <>
+            <Revision label="Revision" value={from} empty={revision - 1} onChange={setFrom} />
+            <span className="text-ink2">with</span>
+            <Revision label="Later revision" value={to} empty={revision} onChange={setTo} />
+            <button type="submit" className="button" disabled={!isPair}>
+              Compare
+            </button>
+          </>
+        )}
         {asked === null ? null : (
           <button type="button" className="button" onClick={() => setAsked(null)}>
             Close
@@ -57,7 +61,7 @@ export function CompareRevisions() {
           </p>
         )}
         <label className="flex min-h-6 flex-wrap items-center gap-2 text-ink2">
-          or a plan file with the plan as it is:
+          {revision < 2 ? "a plan file" : "or a plan file"} with the plan as it is:
           <input
             type="file"
             accept=".json,application/json"
@@ -117,7 +121,13 @@ function WithRevision({ from, to }: { from: number; to: number | null }) {
 }
 
 function WithFile({ file, plan }: { file: string; plan: Plan }) {
-  return <Compared state={useFilePlan(file, plan)} name="file-to-now.csv" from={file} />;
+  const state = useFilePlan(file, plan);
+  return (
+    <>
+      <h3 className="px-4 pb-2 text-13 font-semibold">{file}, and what has changed since</h3>
+      <Compared state={state} name="file-to-now.csv" from={file} />
+    </>
+  );
 }
 
 /** What differs; `from` names what things can be brought back from, null where nothing can. */

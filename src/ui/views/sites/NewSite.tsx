@@ -61,7 +61,8 @@ export function NewSite() {
     } catch (error) {
       if (!(error instanceof SyntaxError)) throw error;
       setRefusal(
-        `${file.name} is not JSON, so it is no plan file. Choose the .json file that Hand-over wrote under Open formats.`,
+        `${file.name} is not JSON, so it is no plan file. ` +
+          "Choose the .json file that Hand-over wrote under Open formats.",
       );
     }
   };
