@@ -52,9 +52,8 @@ function undecided({ copy }: Drill, strands: readonly Strand[], looks: readonly 
 
 /** The reading that would have told most for its time, and how many faults it would have left. */
 function bestAt(drill: Drill, strands: readonly Strand[], looks: readonly Look[]): Lookback["better"] {
-  const last = looks.at(-1)?.ask ?? drill.complaints[0]?.ask;
   const diagnosed = undecided(drill, strands, looks);
-  const [best] = nextReadings(drill.copy.study, diagnosed, last === undefined ? null : readingsOf(drill));
+  const [best] = nextReadings(drill.copy.study, diagnosed, readingsOf(drill));
   if (best === undefined) return null;
   const { ask, place, at, does, minutes } = best;
   const left = countOf(

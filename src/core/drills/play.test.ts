@@ -64,6 +64,25 @@ test("a wrong name costs minutes and is told by what it would have shown; the ri
   expect(mended.end).toBe("solved");
 });
 
+test("the minute that speaks against a name is that of the look, whatever was named in between", () => {
+  const another = must(
+    faultsIn(portOff, []).find(({ kind }) => kind === "pool"),
+    "another fault",
+  );
+  const [first] = must(portOff.strands[0], "a strand").fitting.filter(({ id }) => id !== faultOf(portOff).id);
+  const { rows } = play(portOff, [
+    { act: "name", fault: must(first, "one that fits").id },
+    read(firstOf(portOff)),
+    { act: "name", fault: another.id },
+  ]);
+  expect(rows[2]?.told).toMatch(new RegExp(`^With that, minute ${WRONG_MINUTES} would have shown`));
+});
+
+test("what is asked of something that is not in the copy is as nothing", () => {
+  const gone: Ask = { what: "look", look: { on: "device", device: "gone" } };
+  expect(play(portOff, [read(gone)])).toEqual(play(portOff, []));
+});
+
 test("what fits everything so far and is not it, is told to be one of several", () => {
   const [other] = must(portOff.strands[0], "a strand").fitting.filter(({ id }) => id !== faultOf(portOff).id);
   const named = play(portOff, [{ act: "name", fault: must(other, "another that fits").id }]);

@@ -2,6 +2,7 @@ import { must } from "../kernel";
 import { nameOf } from "../plan";
 import {
   askedOf,
+  isAboutPlan,
   outcomeText,
   WALK_MINUTES,
   type Ask,
@@ -60,6 +61,8 @@ const MEND_MINUTES = 4;
 interface Now {
   readonly rows: readonly PlayedRow[];
   readonly looks: readonly Look[];
+  /** By look, the minute at which it was begun. */
+  readonly minutes: readonly number[];
   readonly used: number;
   readonly place: string;
   readonly moves: readonly CableMove[];
@@ -72,6 +75,7 @@ interface Now {
 const startOf = ({ copy, complaints, strands }: Drill): Now => ({
   rows: [],
   looks: [],
+  minutes: [],
   used: 0,
   place: complaints[0] === undefined ? "" : askedOf(copy.index, complaints[0].ask).place,
   moves: [],
@@ -118,11 +122,17 @@ function sawAt(
 
 function read(drill: Drill, now: Now, ask: Ask): Now {
   const { copy } = drill;
+  if (!isAboutPlan(copy.index, ask)) return now;
   const look: Look = { ask, moves: now.moves, mended: now.mended };
   const asked = askedOf(copy.index, ask);
   const seen = sawAt(copy, copy.planned(look), copy.seen(look));
   const next = spend(now, asked.place, asked.minutes, { did: didText(asked), ...seen });
-  return { ...next, looks: [...now.looks, look], strands: narrowed(copy, now.strands, look) };
+  return {
+    ...next,
+    looks: [...now.looks, look],
+    minutes: [...now.minutes, now.used],
+    strands: narrowed(copy, now.strands, look),
+  };
 }
 
 /**
@@ -174,9 +184,8 @@ function speaksAgainst(drill: Drill, now: Now, id: string): string {
     const [at = 0] = open;
     const other = copy.seenIf(at, suspect, look);
     if (other === null) continue;
-    const row = now.rows.filter(({ isSound }) => isSound !== null)[i];
     const would = outcomeText(copy.index, copy.planned(look).expected, other.expected);
-    return `With that, minute ${row?.minute ?? 0} would have shown: ${would}.`;
+    return `With that, minute ${now.minutes[i] ?? 0} would have shown: ${would}.`;
   }
   return "Everything that you saw fits that, and other faults, too: look at what parts them.";
 }

@@ -46,11 +46,6 @@ export function HandOverView() {
         <h1>Hand-over</h1>
         <span className="push" />
         <Segmented label="Hand-over" value={tab} choices={TABS} onChoose={setTab} />
-        {sheets.length === 0 || tab !== "sheets" ? null : (
-          <button type="button" className="button" onClick={save}>
-            Save CSV
-          </button>
-        )}
         <button type="button" className="button go" onClick={() => setIssuing(true)}>
           Issue this state
         </button>
@@ -72,6 +67,11 @@ export function HandOverView() {
               open={open.issue.id}
               onOpen={setChosen}
             />
+            <p className="border-b border-hair px-4 py-2 text-right print:hidden">
+              <button type="button" className="button" onClick={save}>
+                Save all sheets as CSV
+              </button>
+            </p>
             <SheetDetails key={open.issue.id} sheet={open} sheets={sheets} />
           </>
         ) : null}

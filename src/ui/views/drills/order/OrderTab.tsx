@@ -116,6 +116,8 @@ function Over({ index, kept, score }: { index: PlanIndex; kept: KeptOrder; score
     let isCurrent = true;
     void drillRoom()
       .bestOrder(index.plan, level, seed)
+      // Without a worker the order stands as it was done, and no other beside it.
+      .catch(() => null)
       .then((found) => {
         if (isCurrent) setBest(found);
       });
