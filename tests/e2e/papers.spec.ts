@@ -1,6 +1,6 @@
 import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
-import { openView, ownSite } from "./open-site";
+import { openView, ownSite, saved } from "./open-site";
 
 test("a remark for the customer, and the whole pack made with the keyboard alone, from an issued sheet", async ({
   page,
@@ -74,4 +74,27 @@ test("a label's code opens what it is on", async ({ page }) => {
   await page.goto(`/sites/${site}/hardware#device=${device}`);
   await expect(page.getByRole("complementary", { name: "Margin" })).toContainText("Hall switch");
   expect(new URL(page.url()).hash).toBe("");
+});
+
+test("a finding that is accepted with its reason stands in the papers", async ({ page }) => {
+  await ownSite(page, "fennel-street", "Fennel Street, accepted");
+  await openView(page, "Findings");
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /^Imaging \(40\)/ })
+    .click();
+  const margin = page.getByRole("complementary", { name: "Margin" });
+  await margin.getByPlaceholder("why it may stay as it is").fill("The ward is closed until spring.");
+  await margin.getByRole("button", { name: "Accept it" }).click();
+  await saved(page);
+  await openView(page, "Hand-over");
+  await page.getByRole("radio", { name: "Papers" }).click();
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Make PDF" }).click(),
+  ]);
+  const text = execFileSync("pdftotext", [await file.path(), "-"])
+    .toString("utf8")
+    .replace(/\s+/g, " ");
+  expect(text).toContain("The ward is closed until spring.");
 });

@@ -1,3 +1,4 @@
 export { compareStates, comparedTable, firstLines, type ComparedGroup } from "./compare";
+export { drawnTogether, type DrawnMark, type DrawnTogether } from "./on-drawing";
 export { findingsApart, type FindingsApart } from "./findings-apart";
 export { STATE_FORM, stateText } from "./state-text";

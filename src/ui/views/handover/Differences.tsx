@@ -10,13 +10,20 @@ import type { Compared } from "@/workers/plan.worker";
 import { useGoTo } from "../../frame/go-to";
 import { severityColour, SeveritySign } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { OnDrawing } from "./OnDrawing";
 import type { ComparedState } from "./use-compared";
 
 /** What two states come to beside one another; that it is worked out, or why it can't be. */
 export function ComparedSheet({ state, from }: { state: ComparedState; from: string | null }) {
   if (state.is === "compared")
     return (
-      <Differences compared={state.compared} back={from === null ? null : { from, earlier: state.before }} />
+      <>
+        <OnDrawing before={state.before} after={state.after} groups={state.compared.groups} />
+        <Differences
+          compared={state.compared}
+          back={from === null ? null : { from, earlier: state.before }}
+        />
+      </>
     );
   return (
     <p role="status" className={`px-4 py-2 text-13 ${state.is === "refused" ? "text-warn" : "text-ink2"}`}>

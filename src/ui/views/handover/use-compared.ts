@@ -17,7 +17,7 @@ export const NOW = "now";
 export type ComparedState =
   | { readonly is: "working" }
   | { readonly is: "refused"; readonly sentence: string }
-  | { readonly is: "compared"; readonly before: Plan; readonly compared: Compared };
+  | { readonly is: "compared"; readonly before: Plan; readonly after: Plan; readonly compared: Compared };
 
 const NO_WORKER = "It could not be compared in this browser; reload the page and try again.";
 
@@ -46,7 +46,7 @@ async function compare(
   if (typeof before === "string") return { is: "refused", sentence: before };
   if (typeof after === "string") return { is: "refused", sentence: after };
   const compared = await planWorker().compare(before, after, today);
-  return { is: "compared", before, compared };
+  return { is: "compared", before, after, compared };
 }
 
 /** Compares as soon as what is asked for changes: `key` says what that is. */

@@ -1,4 +1,5 @@
 import { Position } from "@xyflow/react";
+import type { DrawnMark } from "@/core/comparison";
 import type { Device } from "@/core/plan";
 import type { Jacket, Tape } from "@/core/sheets";
 import type { LayoutPoint } from "@/workers/layout-model";
@@ -14,6 +15,8 @@ export interface Drawn {
   readonly devices: readonly {
     readonly device: Device;
     readonly at: LayoutPoint;
+    /** What became of it, where two states are laid beside one another. */
+    readonly mark: DrawnMark | null;
     /** Room to its left that belongs to its place. */ readonly lane: number;
   }[];
   readonly cables: readonly {
@@ -25,6 +28,7 @@ export interface Drawn {
     readonly route: readonly LayoutPoint[] | null;
     readonly tapeAt: DrawnCable["tapeAt"];
     readonly jacket: Jacket;
+    readonly mark: DrawnMark | null;
   }[];
 }
 
@@ -46,6 +50,24 @@ const escaped = (text: string): string =>
 // eslint-disable-next-line max-params -- the attributes of an SVG text, as they stand
 const text = (x: number, y: number, words: string, size: number, more = ""): string =>
   `<text x="${x}" y="${y}" font-size="${size}" ${more}>${escaped(words)}</text>`;
+
+/** How a line is drawn by what became of it: told apart without colours, too. */
+const LINES: Readonly<Record<DrawnMark, { readonly width: number; readonly dashes: string }>> = {
+  new: { width: 4, dashes: "none" },
+  changed: { width: 3, dashes: "9 4" },
+  gone: { width: 2, dashes: "2 5" },
+};
+const lineOf = (mark: DrawnMark | null, width: number): string =>
+  mark === null
+    ? `stroke-width="${width}"`
+    : `stroke-width="${Math.max(width, LINES[mark].width)}" stroke-dasharray="${LINES[mark].dashes}"`;
+
+const tagWidth = (mark: DrawnMark): number => 14 + 8 * mark.length;
+
+/** The word for it, on ink; `x` is its left side, `y` its middle. */
+const markTag = (mark: DrawnMark, x: number, y: number): string =>
+  `<rect x="${x}" y="${y - 9}" width="${tagWidth(mark)}" height="18" rx="3" fill="${INK.ink}"/>` +
+  text(x + 7, y + 4, mark, 12, `font-weight="600" fill="${INK.paper}"`);
 
 /** The middle of the side of a box by which a cable leaves it. */
 function sideOf(at: LayoutPoint, side: Position): LayoutPoint {
@@ -138,12 +160,14 @@ export function drawingSvg(
       `stroke="${INK.hair}"/>${text(x + 8, y + 16, place, 12, `font-weight="600" fill="${INK.ink2}"`)}`
     );
   });
-  const lines = routes.map(({ way, from, to, label, tapeAt, jacket }) => {
+  const lines = routes.map(({ way, from, to, label, tapeAt, jacket, mark }) => {
     const [start, end] = [way[0] ?? { x: 0, y: 0 }, way.at(-1) ?? { x: 0, y: 0 }];
+    const tapes = tapePlace(way, tapeAt);
     return (
       `<g><title>${escaped(label)}</title><path d="M${way.map(({ x, y }) => `${x} ${y}`).join("L")}" ` +
-      `fill="none" stroke="${INK.jacket}" stroke-width="5" ` +
-      `stroke-linejoin="round"/>${rings(jacket, tapePlace(way, tapeAt), colour)}` +
+      `fill="none" stroke="${INK.jacket}" ${lineOf(mark, 5)} ` +
+      `stroke-linejoin="round"/>${rings(jacket, tapes, colour)}` +
+      (mark === null ? "" : markTag(mark, tapes.x + 12, tapes.y + 4)) +
       text(start.x + 6, start.y + (start.y <= end.y ? 14 : -6), from, 12, `fill="${INK.ink2}"`) +
       `${text(end.x + 6, end.y + (start.y <= end.y ? -6 : 14), to, 12, `fill="${INK.ink2}"`)}</g>`
     );
@@ -151,10 +175,11 @@ export function drawingSvg(
   const short = (words: string, most: number) =>
     words.length > most ? `${words.slice(0, most - 1)}…` : words;
   const boxes = devices.map(
-    ({ device, at }) =>
+    ({ device, at, mark }) =>
       `<g><rect x="${at.x}" y="${at.y}" width="${BOX.width}" ` +
       `height="${BOX.height}" rx="3" fill="${INK.paper}" ` +
-      `stroke="${INK.ink}"/>` +
+      `stroke="${INK.ink}" ${lineOf(mark, 1)}/>` +
+      (mark === null ? "" : markTag(mark, at.x + BOX.width - 8 - tagWidth(mark), at.y)) +
       text(at.x + 12, at.y + 21, short(device.name, 20), 14, `font-weight="600" fill="${INK.ink}"`) +
       `${text(at.x + 12, at.y + 38, short(device.model, 25), 12, `fill="${INK.ink2}"`)}</g>`,
   );

@@ -47,6 +47,14 @@ jest.mock("@/ui/plan-store/plan-worker", () => ({
   }),
 }));
 
+const mockDrawn: [string, string][][] = [];
+jest.mock("../hardware/save-drawing", () => ({
+  drawingOf: (_index: unknown, marks: ReadonlyMap<string, string>) => {
+    mockDrawn.push([...marks]);
+    return Promise.resolve({ svg: "<svg/>", width: 1, height: 1 });
+  },
+}));
+
 const region = () => within(screen.getByRole("region", { name: "Compare revisions" }));
 const compare = async (from: string, to: string) => {
   if (from !== "") await userEvent.type(region().getByLabelText("Revision"), from);
@@ -109,4 +117,25 @@ test("a file of another site, or none at all, is refused in words and compares n
   await userEvent.upload(input, fileOf("notes.json", "{"));
   expect((await region().findByText(/JSON/)).textContent).not.toBe("");
   expect(region().queryByRole("button", { name: "Save CSV" })).toBeNull();
+});
+
+test("what differs of gear and cables is drawn on demand; where none does, that is said", async () => {
+  await compare("", "");
+  expect(region().getByText("No gear and no cable differs.")).not.toBeNull();
+  expect(region().getByRole<HTMLButtonElement>("button", { name: "On the drawing" }).disabled).toBe(true);
+  expect(mockDrawn).toEqual([]);
+  const { held } = scene.store.getState();
+  const device = must([...held.index.plan.device.values()][0], "a device");
+  act(() => {
+    scene.store.getState().commit({
+      ...{ id: "moved", planner: "test", summary: "Moved", args: null },
+      changes: [{ kind: "device", id: device.id, before: device, after: { ...device, place: "Attic" } }],
+    });
+  });
+  await act(async () => Promise.resolve());
+  expect(region().getByText("1 device or cable differs.")).not.toBeNull();
+  await userEvent.click(region().getByRole("button", { name: "On the drawing" }));
+  const picture = await region().findByRole("img", { name: /^Drawing of both states/ });
+  expect(picture.getAttribute("src")).toMatch(/^data:image\/svg\+xml/);
+  expect(mockDrawn).toEqual([[[device.id, "changed"]]]);
 });
