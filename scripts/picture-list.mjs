@@ -133,18 +133,16 @@ export const PICTURES = [
     "Lockkeeper",
     "History",
     async (page) => {
-      await view(page, "Segments");
-      await cell(page, "Lodger").dblclick();
-      await page.keyboard.press("Control+a");
-      await page.keyboard.type("Flat");
+      await view(page, "Hardware");
+      await page.locator('[data-laid-out="true"]').waitFor();
+      await page.getByRole("table", { name: "Devices" }).getByRole("button", { name: "Hall switch" }).click();
+      await page.getByRole("complementary").getByLabel("Place").first().fill("Loft");
       await page.keyboard.press("Enter");
       await page.locator('[data-saving="saved"]').waitFor();
-      await page.getByRole("button", { name: /^Undo/ }).click();
       await view(page, "History");
-      await page
-        .getByText(/^Undid/)
-        .first()
-        .waitFor();
+      await page.getByRole("button", { name: "Compare", exact: true }).click();
+      await page.getByRole("button", { name: "On the drawing" }).click();
+      await page.getByRole("img", { name: /^Drawing of both/ }).waitFor();
     },
   ],
 ];
