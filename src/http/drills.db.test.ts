@@ -31,7 +31,7 @@ const drillsOf = ({ people: all }: DrillsAnswer, name: string) =>
     all.find(({ person }) => person === name),
     name,
   ).drills.map(({ lastAt, ...drill }) => {
-    expect(Date.now() - Date.parse(lastAt)).toBeLessThan(60_000);
+    expect(lastAt).toMatch(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/);
     return drill;
   });
 
