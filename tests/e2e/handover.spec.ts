@@ -52,6 +52,6 @@ test("a state is issued and signed, the plan goes on, and what has changed since
   // History tells the same of any two revisions.
   await openView(page, "History");
   const history = page.getByRole("region", { name: "Compare revisions" });
-  await history.getByRole("button", { name: "Compare" }).click();
+  await history.getByRole("button", { name: "Compare", exact: true }).click();
   await expect(history).toContainText("name: Workshop became Studio");
 });
