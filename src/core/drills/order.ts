@@ -92,10 +92,8 @@ export function makeOrderDrill(index: PlanIndex, level: 1 | 2 | 3, seed: number)
   };
 }
 
-const portOf = ({ port }: Pick<Move, "port">): string => port;
-
 export function scoreOf(told: readonly Told[]): OrderScore {
-  const ports = told.map(portOf);
+  const ports = told.map(({ port }) => port);
   return {
     lockedOut: told.filter(({ came }) => came === "lockedOut").length,
     unreached: told.filter(({ came }) => came === "unreached").length,

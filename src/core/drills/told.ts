@@ -1,5 +1,6 @@
 import { must, type Dice } from "../kernel";
 import { nameOf, type PlanIndex, type ProbeQuestion } from "../plan";
+import { capital } from "../repairs";
 import type { Predicted } from "../diagnosis";
 
 /** What a customer says: who noticed, what it is like, and what they believe. */
@@ -44,8 +45,8 @@ const AND: readonly string[] = [
 
 function whoOf(index: PlanIndex, { from }: ProbeQuestion): string {
   if (from.at === "host") return nameOf(index, "host", from.host);
-  if (from.at === "ssid") return `A visitor’s phone on ${nameOf(index, "ssid", from.ssid)}`;
-  return "The laptop";
+  if (from.at === "ssid") return `a visitor’s phone on ${nameOf(index, "ssid", from.ssid)}`;
+  return "the laptop";
 }
 
 function sayings({ goal }: ProbeQuestion, planned: Predicted, seen: Predicted): readonly Saying[] {
@@ -67,6 +68,8 @@ export function complaintText(
 ): string {
   const choices = sayings(question, planned, seen);
   const far = question.goal.to === "host" ? nameOf(index, "host", question.goal.host) : "";
-  const says = must(choices[roll(choices.length)], "something is said");
-  return `${says(whoOf(index, question), far)} ${must(AND[roll(AND.length)], "something is added")}`;
+  const says = must(choices[roll(choices.length)], "something is said")(whoOf(index, question), far);
+  // A device's own name stays as it is written, at the beginning, too.
+  const sentence = question.from.at === "host" ? says : capital(says);
+  return `${sentence} ${must(AND[roll(AND.length)], "something is added")}`;
 }

@@ -1,4 +1,4 @@
-import { cleanup, render, screen, waitFor, within } from "@testing-library/react";
+import { act, cleanup, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { bramblewick } from "../../../../demo/bramblewick";
 import { fennelStreet } from "../../../../demo/fennel-street";
@@ -246,6 +246,16 @@ test("an order of work: what is done stays done, mistakes are counted, the best 
   const came = () => screen.getByRole("list", { name: "What came of it" }).children;
   expect(came()).toHaveLength(1);
   expect(screen.queryByRole("button", { name: "Take it back" })).toBeNull();
+  // Somebody else takes every cable out of the plan: the job goes on as it was begun.
+  act(() => {
+    const links = [...index.plan.link.values()];
+    scene.store.getState().commit({
+      ...{ id: "cables", planner: "test", summary: "Out", args: null },
+      changes: links.map((link) => ({ kind: "link", id: link.id, before: link, after: null })),
+    });
+  });
+  expect(scene.store.getState().held.index.plan.link.size).toBe(0);
+  expect(came()).toHaveLength(1);
   const port = must(
     drill.rehearsal.ports().find((one) => one.id === second?.port),
     "the laptop's port",

@@ -41,13 +41,19 @@ function keptOn(index: PlanIndex, revision: number): KeptOrder {
 /** A job on copies of the site's own devices, in an order of one's own: what was done stays done. */
 export function OrderTab({ index, onOver }: { index: PlanIndex; onOver: () => void }) {
   const { revision } = useHeld();
-  const [kept, setKept] = useState(() => keptOn(index, revision));
-  const drill = useMemo(() => makeOrderDrill(index, kept.level, kept.seed), [index, kept.level, kept.seed]);
+  // What is played stays the site as it was begun on, whoever changes the plan meanwhile.
+  const [on, setOn] = useState(() => ({ index, kept: keptOn(index, revision) }));
+  const { kept } = on;
+  const drill = useMemo(
+    () => makeOrderDrill(on.index, kept.level, kept.seed),
+    [on.index, kept.level, kept.seed],
+  );
   const now = useMemo(() => drill?.rehearsal.after(kept.moves) ?? null, [drill, kept.moves]);
-  const write = (next: KeptOrder) => {
-    setKept(next);
+  const write = (next: KeptOrder, of: PlanIndex = on.index) => {
+    setOn({ index: of, kept: next });
     writeKept(keyOf(index), next);
   };
+  const begin = (level: KeptOrder["level"]) => write(newTry(level, revision), index);
   const move = (next: Move) => {
     const moves = [...kept.moves, next];
     write({ ...kept, moves });
@@ -64,9 +70,9 @@ export function OrderTab({ index, onOver }: { index: PlanIndex; onOver: () => vo
           label="How much"
           value={`${kept.level}` as LevelText}
           choices={LEVELS}
-          onChoose={(level) => write(newTry(Number(level) as KeptOrder["level"], revision))}
+          onChoose={(level) => begin(Number(level) as KeptOrder["level"])}
         />
-        <button type="button" className="button" onClick={() => write(newTry(kept.level, revision))}>
+        <button type="button" className="button" onClick={() => begin(kept.level)}>
           Another job
         </button>
       </div>
@@ -83,7 +89,7 @@ export function OrderTab({ index, onOver }: { index: PlanIndex; onOver: () => vo
               Say where the laptop is plugged in and what you do next. What is done stays done.
             </p>
           </RehearsalBoard>
-          {now.isDone ? <Over index={index} kept={kept} score={scoreOf(now.told)} /> : null}
+          {now.isDone ? <Over index={on.index} kept={kept} drill={drill} score={scoreOf(now.told)} /> : null}
         </>
       )}
     </section>
@@ -108,8 +114,15 @@ const scoreText = ({ lockedOut, unreached, walks }: OrderScore): string =>
 
 type Best = Awaited<ReturnType<ReturnType<typeof drillRoom>["bestOrder"]>>;
 
+interface OverProps {
+  readonly index: PlanIndex;
+  readonly kept: KeptOrder;
+  readonly drill: OrderDrill;
+  readonly score: OrderScore;
+}
+
 /** How it went, beside the best order there is. */
-function Over({ index, kept, score }: { index: PlanIndex; kept: KeptOrder; score: OrderScore }) {
+function Over({ index, kept, drill, score }: OverProps) {
   const [best, setBest] = useState<Best | undefined>();
   const { level, seed } = kept;
   useEffect(() => {
@@ -125,21 +138,8 @@ function Over({ index, kept, score }: { index: PlanIndex; kept: KeptOrder; score
       isCurrent = false;
     };
   }, [index, level, seed]);
-  const names = useMemo(() => {
-    const drill = makeOrderDrill(index, level, seed);
-    return best === undefined || best === null || drill === null
-      ? []
-      : drill.rehearsal.after(best.moves).told;
-  }, [index, level, seed, best]);
-  const ports = useMemo(
-    () =>
-      new Map(
-        makeOrderDrill(index, level, seed)
-          ?.rehearsal.ports()
-          .map(({ id, name }) => [id, name]),
-      ),
-    [index, level, seed],
-  );
+  const told = best === undefined || best === null ? [] : drill.rehearsal.after(best.moves).told;
+  const ports = new Map(drill.rehearsal.ports().map(({ id, name }) => [id, name]));
   return (
     <div className="p-4">
       <p role="status" className="text-15 text-sound">
@@ -154,7 +154,7 @@ function Over({ index, kept, score }: { index: PlanIndex; kept: KeptOrder; score
         <div className="mt-2">
           <h3 className="text-13 font-semibold">The best there is: {scoreText(best.score)}</h3>
           <ol className="ml-5 list-decimal text-15">
-            {names.map(({ operation, title, port }) => (
+            {told.map(({ operation, title, port }) => (
               <li key={operation}>
                 {title} <span className="text-13 text-ink2">with the laptop at {ports.get(port) ?? ""}</span>
               </li>
