@@ -104,6 +104,17 @@ export const PICTURES = [
     },
   ],
   [
+    "failures",
+    "Bramblewick",
+    "Failures",
+    (page) =>
+      page
+        .getByRole("main")
+        .getByText(/^R5: Cold store switch/)
+        .first()
+        .click({ timeout: 60_000 }),
+  ],
+  [
     "runbook",
     "Fennel Street",
     "Runbook",

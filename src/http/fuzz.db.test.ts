@@ -174,6 +174,7 @@ const onPaper = (roll: Dice): object => {
       photos: [v7()].slice(roll(2)),
     },
     { ...head, do: "close", remark: v7(), note: "" },
+    { ...head, do: "photosFor", entry: v7(), for: pick(roll, ["us", "customer"]) },
     { ...head, do: "labels", printed: [["device x", "a1"]] },
   ]);
 };

@@ -4,8 +4,10 @@ import {
   compareStates,
   findingsApart,
   stateText,
+  tablesApart,
   type ComparedGroup,
   type FindingsApart,
+  type TableApart,
 } from "@/core/comparison";
 import { openPlan, readPlanFile, type FileFault } from "@/core/formats";
 import type { Result } from "@/core/kernel";
@@ -67,6 +69,9 @@ function compare(before: Plan, after: Plan, today: string | null): Compared {
   const [was, is] = [before, after].map((plan) => PlanIndex.of(plan, today)) as [PlanIndex, PlanIndex];
   return { groups: compareStates(was, is), findings: findingsApart(was, is) };
 }
+/** The site's own tables of two states laid together: those that differ. */
+const inTables = (before: Plan, after: Plan, today: string | null): TableApart[] =>
+  tablesApart(PlanIndex.of(before, today), PlanIndex.of(after, today));
 /** What two states come to beside one another. */
 export interface Compared {
   readonly groups: readonly ComparedGroup[];
@@ -83,6 +88,7 @@ const api = {
   load,
   judge,
   compare,
+  inTables,
   check,
   readFile: (text: string): Result<Plan, readonly FileFault[]> => readPlanFile(text),
 };

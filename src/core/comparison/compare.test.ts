@@ -1,6 +1,9 @@
+import { createHash } from "node:crypto";
+import { readFileSync } from "node:fs";
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { bringBack, runOrder } from "../commands";
+import { readPlanFile } from "../formats";
 import { must } from "../kernel";
 import { afterEdits, applyChanges, PlanEdits, PlanIndex, type Plan } from "../plan";
 import { testId } from "../testing/build-plan";
@@ -8,7 +11,7 @@ import { editField, FIELD_PATHS } from "../testing/schema-edits";
 import { dice } from "../testing/plants";
 import { compareStates, comparedTable, firstLines } from "./compare";
 import { findingsApart } from "./findings-apart";
-import { stateText } from "./state-text";
+import { STATE_FORM, stateText } from "./state-text";
 
 const ids = () => testId("new", "one");
 const plan = fennelStreet();
@@ -202,4 +205,14 @@ test("what came since goes, and what is gone is there again by its name", () => 
   const order = bringBack({ from: "B As built", earlier: plan, things: [must(gone, "a wish that is gone")] });
   expect(order.says(later)).toBe(`As in B As built: ${must(gone, "it").name}`);
   expect(runOrder(later, ids, order).batch?.changes.map(({ before }) => before)).toEqual([null]);
+});
+
+test("the text that check values are taken of stays as it was when sheets were issued by it", () => {
+  // Whoever changes it makes every value on paper void: then the form goes up with it.
+  const read = readPlanFile(readFileSync("tests/fixtures/plan-version-17.json", "utf8"));
+  const text = stateText(must(read.ok ? read.value : null, "it is read"));
+  expect([STATE_FORM, createHash("sha256").update(text).digest("hex")]).toEqual([
+    17,
+    "c144ed5979a52154cf9018649d539349d53cb56defbaa2d24dbd2255a9deee79",
+  ]);
 });

@@ -1,4 +1,4 @@
-import { encodePlan, VERSION } from "../formats";
+import { encodePlan } from "../formats";
 import { byText } from "../kernel";
 import type { Plan } from "../plan";
 
@@ -7,8 +7,11 @@ const idOf = (entity: unknown): string =>
     ? entity.id
     : "";
 
-/** The form of that text: it changes with the form of plan files. */
-export const STATE_FORM = VERSION;
+/**
+ * The form of that text: the version of plan files in which a plan last was told otherwise. Records may have
+ * got more since, which a state has none of.
+ */
+export const STATE_FORM = 17;
 
 /**
  * A plan as one text that is the same for the same plan, in whatever order its rows are: what a check value is
@@ -16,7 +19,7 @@ export const STATE_FORM = VERSION;
  */
 export function stateText(plan: Plan): string {
   const file = encodePlan(plan) as Readonly<Record<string, unknown>>;
-  const sorted = Object.entries(file).map(([name, value]): [string, unknown] => [
+  const sorted = Object.entries({ ...file, version: STATE_FORM }).map(([name, value]): [string, unknown] => [
     name,
     Array.isArray(value) ? value.toSorted((a, b) => byText(idOf(a), idOf(b))) : value,
   ]);

@@ -7,6 +7,7 @@ export {
   ruleListsText,
 } from "./access-lists";
 export { hostsFile, namedAddresses, reservationTable, zoneFiles } from "./zone-file";
+export { SITE_TABLES, type SiteTable } from "./site-tables";
 export {
   batchEnvelopeSchema,
   batchOf,
@@ -18,7 +19,7 @@ export {
   encodeChangesSliced,
 } from "./change-codec";
 export type { Breath } from "./breath";
-export { upgradedBatches, upgradedChanges, VERSION } from "./older";
+export { upgradedBatches, upgradedChanges } from "./older";
 export { encodeClash } from "./clash-codec";
 export { planFileJsonSchema } from "./json-schema";
 export {

@@ -1,7 +1,9 @@
 import { checkOf, sentenceOf } from "../checks";
 import { comparedTable } from "../comparison";
+import { nameOf } from "../plan";
 import {
   CAME_WORDS,
+  photosFor,
   photosTakenOut,
   pointsOpen,
   remarksOf,
@@ -10,6 +12,7 @@ import {
   visitsOf,
   type Remark,
   type TestTaken,
+  type Tick,
 } from "../records";
 import { counted } from "../repairs";
 import { fallsDue } from "../sheets";
@@ -171,7 +174,25 @@ export function remarkBlocks(study: PackStudy): Block[] {
         .filter((photo) => !out.has(photo))
         .map((photo): Block => ({ is: "photo", photo, caption: `${about(remark)}: ${remark.text}` })),
     ),
+    ...workPhotos(study, out),
   ];
+}
+
+/** Photos of steps and readings that are the customer's, with where and when: how it was set stays inside. */
+function workPhotos(study: PackStudy, out: ReadonlySet<string>): Block[] {
+  const whose = photosFor(study.record);
+  return stillCounts(study.record).flatMap(({ entry }) => {
+    if ((entry.do !== "tick" && entry.do !== "test") || whose.get(entry.id) !== "customer") return [];
+    const caption = `${whereTaken(study, entry)}, ${when(study, entry.at)}`;
+    return entry.photos
+      .filter((photo) => !out.has(photo))
+      .map((photo): Block => ({ is: "photo", photo, caption }));
+  });
+}
+function whereTaken({ index }: PackStudy, entry: Tick | TestTaken): string {
+  if (entry.do === "test") return entry.test.place;
+  const { device } = entry.step;
+  return device === null ? "On site" : nameOf(index, "device", device);
 }
 const openUntil = (due: string | null): string => (due === null ? "open" : dayWords(due));
 

@@ -282,6 +282,53 @@ test("photos of the customer's remarks leave, those of ours and those that were 
   }
 });
 
+test("photos of a step or a reading are ours until somebody says that they are the customer's, and as said last", () => {
+  const [step = "", reading = ""] = ["s", "r"].map((name) => testId("photo", name));
+  const took = { note: "zqNote", came: "expected", read: "", says: "zqInside" } as const;
+  const [tick, test] = ["tick", "test"].map((name) => testId(name, "photos"));
+  const device = must([...fennelStreet().device.values()][0], "a device");
+  const done = [
+    by({
+      ...{ id: must(tick, "an id"), at: AT, do: "tick", after: null, came: "done", read: "", note: "zqNote" },
+      step: { kind: "do", device: device.id, page: null, title: "zqInside", values: [] },
+      photos: [step],
+      changes: [],
+    }),
+    by({
+      ...{ id: must(test, "an id"), at: AT, do: "test", ...took },
+      test: {
+        id: "look at it",
+        place: "Cabinet A",
+        at: "zqInside",
+        does: "zqInside",
+        expected: "",
+        proves: null,
+      },
+      photos: [reading],
+    }),
+  ];
+  let said = 0;
+  const whose = (entry: string | undefined, whom: "us" | "customer") =>
+    by({
+      ...{ id: testId("whose", `${(said += 1)}`), at: AT, do: "photosFor" },
+      ...{ entry: must(entry, "an id"), for: whom },
+    });
+  const shown = (...more: Recorded[]) => {
+    const part = packFor(
+      packStudy(asItIs(fennelStreet(), { record: [...done, ...more] })),
+      "customer",
+    ).parts.find(({ key }) => key === "remarks");
+    return (part?.blocks ?? []).flatMap((block) => (block.is === "photo" ? [block] : []));
+  };
+  expect(shown()).toEqual([]);
+  const [of, at] = shown(whose(tick, "customer"), whose(test, "customer"));
+  expect([of?.photo, at?.photo]).toEqual([step, reading]);
+  expect(of?.caption).toMatch(new RegExp(`^${device.name}, `));
+  expect(at?.caption).toMatch(/^Cabinet A, /);
+  const back = shown(whose(tick, "customer"), whose(test, "customer"), whose(tick, "us"));
+  expect(back.map(({ photo }) => photo)).toEqual([reading]);
+});
+
 test("a cable's last test stands in the schedule, and with the electrician's tests; others do not", () => {
   const plan = fennelStreet();
   const [link] = plan.link.values();

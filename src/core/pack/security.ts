@@ -1,16 +1,16 @@
 import { deviceData, deviceSteps, type SheetStep } from "../device-sheet";
 import { whoGetsIn } from "../guards";
-import { byNaturalText } from "../kernel";
 import { wallEndName, type PlanIndex, type WallEnd } from "../plan";
-import { FORWARD_COLUMNS, forwardCellText, TUNNEL_COLUMNS, tunnelCellText } from "../planners";
 import { doorsInOrder, zonesInOrder } from "../policy";
 import {
   conduitTable,
   devicesInOrder,
   doorTable,
+  forwardTable,
   ruleTable,
   serviceTable,
   signInTable,
+  tunnelTable,
   whoTable,
   wishTable,
   zoneTable,
@@ -90,24 +90,8 @@ export const ruleBlocks = ({ index }: PackStudy): Block[] => {
 /** Who comes in from outside, and how. */
 export const wayInBlocks = ({ index }: PackStudy): Block[] => [
   ...under("Wishes", tableBlock(wishTable(index))),
-  ...under(
-    "Port forwards",
-    tableBlock([
-      FORWARD_COLUMNS.map(([, head]) => head),
-      ...[...index.plan.forward.values()]
-        .sort((a, b) => byNaturalText(a.name, b.name))
-        .map((forward) => FORWARD_COLUMNS.map(([column]) => forwardCellText(index, forward, column))),
-    ]),
-  ),
-  ...under(
-    "Tunnels",
-    tableBlock([
-      TUNNEL_COLUMNS.map(([, head]) => head),
-      ...[...index.plan.segment.values()]
-        .filter(({ tunnel }) => tunnel !== null)
-        .map((segment) => TUNNEL_COLUMNS.map(([column]) => tunnelCellText(index, segment, column))),
-    ]),
-  ),
+  ...under("Port forwards", tableBlock(forwardTable(index))),
+  ...under("Tunnels", tableBlock(tunnelTable(index))),
 ];
 
 /** Who it is in each situation; addresses and reasons are asked of the plan. */

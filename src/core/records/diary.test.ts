@@ -117,6 +117,7 @@ test("they stand in the record's table, and change nothing on any device", () =>
     OPEN,
     close(OPEN.id),
     at("2026-12-01T10:00:00.000Z", { do: "labels", printed: [["device x", "a1"]] }),
+    at("2026-12-01T11:00:00.000Z", { do: "photosFor", entry: OPEN.id, for: "customer" }),
     back(close(OPEN.id).id),
   ].map((entry) => by(entry));
   const [heads = [], ...rows] = recordTable(PlanIndex.of(plan), record);
@@ -125,6 +126,7 @@ test("they stand in the record's table, and change nothing on any device", () =>
     ["open point", "", OPEN.text, "until 2026-12-24", "ours"],
     ["seen to", "", OPEN.text, "", ""],
     ["labels printed", "", "device x", "", ""],
+    ["photos are the customer's", "", OPEN.text, "", ""],
     ["taken back", "", "", "", ""],
   ]);
   expect(isOutdated([], record)).toBe(false);

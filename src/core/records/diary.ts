@@ -108,7 +108,8 @@ export function diaryOf(
   const byDay = new Map<string, Recorded[]>();
   for (const one of all) {
     const { entry } = one;
-    if (entry.do === "takeBack" || isOurs(entry)) continue;
+    // What leaves on paper is decided in the office.
+    if (entry.do === "takeBack" || entry.do === "photosFor" || isOurs(entry)) continue;
     const day = dayIn(entry.at, timeZone);
     byDay.set(day, [...(byDay.get(day) ?? []), one]);
   }

@@ -7,9 +7,11 @@ import { issueFields, signFields, type Issue, type Sign } from "./issue";
 import {
   closeFields,
   labelsFields,
+  photosForFields,
   remarkFields,
   type Close,
   type LabelsPrinted,
+  type PhotosFor,
   type Remark,
 } from "./remark";
 
@@ -148,6 +150,7 @@ export const recordEntrySchema = z.discriminatedUnion("do", [
   z.strictObject({ ...head, ...signFields }),
   z.strictObject({ ...head, ...remarkFields }),
   z.strictObject({ ...head, ...closeFields }),
+  z.strictObject({ ...head, ...photosForFields }),
   z.strictObject({ ...head, ...labelsFields }),
 ]);
 
@@ -278,6 +281,7 @@ export type RecordEntry =
   | Sign
   | Remark
   | Close
+  | PhotosFor
   | LabelsPrinted;
 
 /** Photos that an entry brings with it, by their ids. */

@@ -27,6 +27,7 @@ export {
   MOST_PHOTO_BYTES,
   NO_PHOTO,
   photoBytes,
+  photosFor,
   photosLeftBehind,
   photosNamed,
   photosOfFile,

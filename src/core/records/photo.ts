@@ -4,6 +4,7 @@ import { err, ok, type Result } from "../kernel";
 import { idField, issueSentence, valueAt } from "../plan";
 import { photosOf, type Recorded, type RecordEntry } from "./entry";
 import { MOST_PHOTO_SIDE, plainJpeg } from "./jpeg";
+import type { RemarkFor } from "./remark";
 import { takenBack } from "./visit";
 
 // Photos lie beside the record: a tick names them, and they are sent, kept and taken out by themselves. They
@@ -71,6 +72,10 @@ function readOne(value: unknown, at: number): Result<Photo, FileFault> {
   const jpeg = plainJpeg(read.data.jpeg);
   return jpeg === null ? fault(`photos[${at}].jpeg`, NO_PHOTO) : ok({ id: read.data.id, jpeg });
 }
+
+/** Whose the photos of steps and readings are, by the id of that entry; ours where it has none. */
+export const photosFor = (record: readonly Recorded[]): ReadonlyMap<string, RemarkFor> =>
+  new Map(record.flatMap(({ entry }) => (entry.do === "photosFor" ? [[entry.entry, entry.for]] : [])));
 
 /** The photos of a record that were taken out again. */
 export const photosTakenOut = (record: readonly Recorded[]): ReadonlySet<string> =>

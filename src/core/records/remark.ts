@@ -21,6 +21,8 @@ export const remarkFields = {
   due: dateField.nullable(),
   photos: z.array(idField).max(MOST_PHOTOS, `At most ${MOST_PHOTOS} photos go with a remark`),
 };
+/** Whose the photos of a step or a reading are: the last one that says so counts, ours before any does. */
+export const photosForFields = { do: z.literal("photosFor"), entry: idField, for: z.enum(REMARK_FOR) };
 export const closeFields = { do: z.literal("close"), remark: idField, note: longText };
 export const labelsFields = {
   do: z.literal("labels"),
@@ -41,6 +43,15 @@ export interface Remark {
   /** The day until which it is seen to, as YYYY-MM-DD; null where nobody said. */
   readonly due: string | null;
   readonly photos: readonly string[];
+}
+/** The photos of a step or a reading are the customer's from now on, or the office's own again. */
+export interface PhotosFor {
+  readonly id: string;
+  readonly at: string;
+  readonly do: "photosFor";
+  /** The tick or the reading that they were taken of. */
+  readonly entry: string;
+  readonly for: RemarkFor;
 }
 /** An open point was seen to. */
 export interface Close {

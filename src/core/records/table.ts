@@ -1,7 +1,7 @@
 import { nameOf, type PlanIndex } from "../plan";
 import type { FaultNamed, Read, Recorded, RecordEntry, TestCame, TestTaken, TickCame } from "./entry";
 import type { Issue, Sign } from "./issue";
-import type { Close, LabelsPrinted, Remark } from "./remark";
+import type { Close, LabelsPrinted, PhotosFor, Remark } from "./remark";
 import { photosTakenOut } from "./photo";
 import { takenBack } from "./visit";
 
@@ -77,6 +77,12 @@ function remarkCells(remark: Remark, out: ReadonlySet<string>): string[] {
   return [what, remarkAbout(remark), text, day, REMARK_FOR_WORDS[remark.for], "", photosLeft(photos, out)];
 }
 const closeCells = ({ note }: Close, remark: string): string[] => ["seen to", "", remark, "", "", note, ""];
+const photosForCells = ({ for: whose }: PhotosFor, of: string): string[] => [
+  `photos are ${REMARK_FOR_WORDS[whose]}`,
+  "",
+  of,
+  ...["", "", "", ""],
+];
 const labelsCells = ({ printed }: LabelsPrinted): string[] => [
   "labels printed",
   "",
@@ -138,6 +144,8 @@ export function recordTable(index: PlanIndex, record: readonly Recorded[]): stri
         return [at, by, ...remarkCells(entry, out), back(entry)];
       case "close":
         return [at, by, ...closeCells(entry, titles.get(entry.remark) ?? ""), back(entry)];
+      case "photosFor":
+        return [at, by, ...photosForCells(entry, titles.get(entry.entry) ?? ""), ""];
       case "labels":
         return [at, by, ...labelsCells(entry), back(entry)];
       case "takeOut":

@@ -152,6 +152,7 @@ const ON_PAPER: ReadonlySet<RecordEntry["do"]> = new Set([
   "sign",
   "remark",
   "close",
+  "photosFor",
   "labels",
 ]);
 

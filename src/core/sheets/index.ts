@@ -36,6 +36,16 @@ export {
 } from "./segment-sheet";
 export { quietPart, shortIn } from "./short-address";
 export { addressRegisterTable, placesOf, portScheduleTable } from "./tables";
+export {
+  forwardTable,
+  radioTable,
+  routeTable,
+  scopeTable,
+  segmentTable,
+  ssidTable,
+  tunnelTable,
+  vlanTable,
+} from "./network-tables";
 export { type PathCell, pathCounts, type PathDevice, vlanPaths, type VlanPaths } from "./vlan-paths";
 export { type CableRow, cableScheduleTable, cablesInOrder } from "./cable-schedule";
 export { type Cabinet, cabinets, freeUnit } from "./cabinets";

@@ -1,8 +1,9 @@
 "use client";
 
 import { useMemo, useState } from "react";
+import { v7 } from "uuid";
 import { z } from "zod";
-import { photoBytes, photosTakenOut, type Photo } from "@/core/records";
+import { photoBytes, photosFor, photosTakenOut, type Photo } from "@/core/records";
 import { Modal } from "../kit/Modal";
 import { usePlan } from "../plan-store/use-plan";
 import { useRecord } from "./use-record";
@@ -17,10 +18,12 @@ interface Props {
   readonly of: string;
   /** Null where nothing is changed. */
   readonly onTakeOut: ((photo: string) => void) | null;
+  /** The step or reading that they were taken of; null where whose they are is said elsewhere. */
+  readonly entry: string | null;
 }
 
 /** Photos of a step, small; each opens large, and can be taken out there. */
-export function Photos({ ids, of, onTakeOut }: Props) {
+export function Photos({ ids, of, onTakeOut, entry }: Props) {
   const { record } = useRecord();
   const out = useMemo(() => photosTakenOut(record), [record]);
   if (ids.length === 0) return null;
@@ -41,7 +44,33 @@ export function Photos({ ids, of, onTakeOut }: Props) {
           {gone === 1 ? "A photo was" : `${gone} photos were`} taken out.
         </span>
       )}
+      {entry === null || left.length === 0 ? null : <Whose entry={entry} of={of} />}
     </span>
+  );
+}
+
+/** Whether photos of a step or a reading leave the office: only what is the customer's stands in the papers. */
+function Whose({ entry, of }: { entry: string; of: string }) {
+  const { record, add } = useRecord();
+  const isCustomers = useMemo(() => photosFor(record).get(entry) === "customer", [record, entry]);
+  return (
+    <label className="flex min-h-6 items-center gap-1 text-12">
+      <input
+        type="checkbox"
+        checked={isCustomers}
+        aria-label={`The customer's, in the papers: photos of “${of}”`}
+        onChange={({ target }) =>
+          add(
+            {
+              ...{ id: v7(), at: new Date().toISOString(), do: "photosFor", entry },
+              for: target.checked ? "customer" : "us",
+            },
+            [],
+          )
+        }
+      />
+      the customer’s, in the papers
+    </label>
   );
 }
 

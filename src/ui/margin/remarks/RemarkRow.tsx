@@ -36,6 +36,7 @@ export function RemarkRow({ remarked, isNamed }: { remarked: Remarked; isNamed: 
       <Photos
         ids={remark.photos}
         of={name}
+        entry={null}
         onTakeOut={(photo) => write(entry({ do: "takeOut" as const, photo }))}
       />
       <p className="flex flex-wrap gap-2 pt-1">

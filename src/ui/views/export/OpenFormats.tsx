@@ -1,38 +1,19 @@
 "use client";
 
 import { useState } from "react";
-import { baselineTable, leafletTable, windowTable } from "@/core/planners";
 import { counted } from "@/core/repairs";
 import {
   accessListText,
   hostsFile,
   planFileJsonSchema,
-  reservationTable,
   ruleListsText,
+  SITE_TABLES,
   writePlanFile,
 } from "@/core/formats";
-import { isAdministered, type PlanIndex } from "@/core/plan";
+import type { PlanIndex } from "@/core/plan";
 import { photosToFile, recordsToFile } from "@/core/records";
 import { deviceData, deviceJson, deviceTable, yangText } from "@/core/device-sheet";
-import { whoGetsIn } from "@/core/guards";
-import {
-  addressRegisterTable,
-  answerTable,
-  bindingTable,
-  cableScheduleTable,
-  conduitTable,
-  devicesInOrder,
-  doorTable,
-  gearTable,
-  lineTable,
-  portScheduleTable,
-  ruleTable,
-  serviceTable,
-  signInTable,
-  whoTable,
-  wishTable,
-  zoneTable,
-} from "@/core/sheets";
+import { devicesInOrder } from "@/core/sheets";
 import { csv, CSV_TYPE, download, downloadBlob, fileName, type MediaType } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
 import { useWholeRecord, type WholeRecord } from "../../record-store/use-record";
@@ -71,137 +52,10 @@ const FILES: readonly File[] = [
     about: "What a plan file has to look like (JSON Schema), for programs that write or check one.",
     make: () => JSON.stringify(planFileJsonSchema(), null, 2),
   },
-  {
-    what: "Address register",
-    name: "addresses.csv",
-    type: CSV_TYPE,
-    about: "Every device with its address, how it gets it, its MAC and where it is plugged in.",
-    make: (index) => csv(addressRegisterTable(index)),
-  },
-  {
-    what: "Gear register",
-    name: "gear.csv",
-    type: CSV_TYPE,
-    about:
-      "Every device: model, place, feeds, its own addresses, " +
-      "bridge MAC, support date, where its credentials are kept.",
-    make: (index) => csv(gearTable(index)),
-  },
-  {
-    what: "Leaflets",
-    name: "leaflets.csv",
-    type: CSV_TYPE,
-    about: "What the leaflet of each model says: first address, times, names; to be pasted again.",
-    make: (index) => csv(leafletTable(index)),
-  },
-  {
-    what: "Baseline",
-    name: "baseline.csv",
-    type: CSV_TYPE,
-    about:
-      "How every device is administered, what it is and runs: ways in, servers, serial numbers, software.",
-    make: (index) => csv(baselineTable(index, devicesInOrder(index).filter(isAdministered))),
-  },
-  {
-    what: "Windows",
-    name: "windows.csv",
-    type: CSV_TYPE,
-    about: "When work may stop whom, with permits and who agrees first.",
-    make: (index) => csv(windowTable(index)),
-  },
-  {
-    what: "Lines",
-    name: "lines.csv",
-    type: CSV_TYPE,
-    about:
-      "Every internet line: where it ends, outside address and " +
-      "mask, next hop, name servers, what the provider wants.",
-    make: (index) => csv(lineTable(index)),
-  },
-  {
-    what: "Port schedule",
-    name: "ports.csv",
-    type: CSV_TYPE,
-    about: "Every port of every device: what is plugged in, its VLANs, power and guards.",
-    make: (index) => csv(portScheduleTable(index)),
-  },
-  {
-    what: "Cable schedule",
-    name: "cables.csv",
-    type: CSV_TYPE,
-    about:
-      "Every cable between gear: label, both ends, optics, kind, length, panel " +
-      "and socket. What is entered on each device is on Hardware, under Sheets.",
-    make: (index) => csv(cableScheduleTable(index)),
-  },
-  {
-    what: "Doors",
-    name: "doors.csv",
-    type: CSV_TYPE,
-    about:
-      "Every door between zones and every exception: what it lets through, when, who answers for it and why.",
-    make: (index) => csv(doorTable(index)),
-  },
-  {
-    what: "Zones",
-    name: "zones.csv",
-    type: CSV_TYPE,
-    about: "Every zone with its segments, its level of control and its target security level.",
-    make: (index) => csv(zoneTable(index)),
-  },
-  {
-    what: "Conduits",
-    name: "conduits.csv",
-    type: CSV_TYPE,
-    about: "Every conduit with its target level, who answers for it, and the doors that lead by it.",
-    make: (index) => csv(conduitTable(index)),
-  },
-  {
-    what: "Sign-in profiles",
-    name: "sign-in-profiles.csv",
-    type: CSV_TYPE,
-    about: "Every sign-in profile with its servers, stage, timers and the VLANs that it gives.",
-    make: (index) => csv(signInTable(index)),
-  },
-  {
-    what: "Who gets in",
-    name: "who-gets-in.csv",
-    type: CSV_TYPE,
-    about:
-      "Every port with sign-in and what is planned there: with all servers, without the first, without any.",
-    make: (index) => csv(whoTable(index, whoGetsIn(index))),
-  },
-  {
-    what: "Bindings",
-    name: "bindings.csv",
-    type: CSV_TYPE,
-    about:
-      "Who is at which switch port with which MAC address, address, VLAN and lease, as snooping learns it.",
-    make: (index) => csv(bindingTable(index)),
-  },
-  {
-    what: "Answers of the sign-in server",
-    name: "sign-in-answers.csv",
-    type: CSV_TYPE,
-    about: "Each device with its MAC address and the attributes that put it into its VLAN (RFC 3580).",
-    make: (index) => csv(answerTable(index)),
-  },
-  {
-    what: "Services",
-    name: "services.csv",
-    type: CSV_TYPE,
-    about: "The services that the site has beside those of the catalogue, with all that each stands for.",
-    make: (index) => csv(serviceTable(index)),
-  },
-  {
-    what: "Rules",
-    name: "rules.csv",
-    type: CSV_TYPE,
-    about:
-      "For every device that filters: the rules that its walls need, in their order, and those that stand " +
-      "on it. Read again on Walls, under Read a rule list.",
-    make: (index) => csv(ruleTable(index)),
-  },
+  ...SITE_TABLES.map(({ title, file, about, make }): File => ({
+    ...{ what: title, name: file, type: CSV_TYPE, about },
+    make: (index) => csv(make(index)),
+  })),
   {
     what: "Rules as JSON",
     name: "rules.json",
@@ -217,20 +71,6 @@ const FILES: readonly File[] = [
       "The same as YANG data (RFC 8519): subnets for zones, IPv4 and IPv6 apart, what no list may stop " +
       "(RFC 4890) in front. Answers pass by the device’s own memory; rules with hours are not in it.",
     make: accessLists,
-  },
-  {
-    what: "Ways in",
-    name: "ways-in.csv",
-    type: CSV_TYPE,
-    about: "Who wants to reach what from outside, and how each way fares, tried with a packet.",
-    make: (index) => csv(wishTable(index)),
-  },
-  {
-    what: "Reservations",
-    name: "reservations.csv",
-    type: CSV_TYPE,
-    about: "What each DHCP server has to be told: address, MAC, host name.",
-    make: (index) => csv(reservationTable(index)),
   },
   {
     what: "Hosts file",

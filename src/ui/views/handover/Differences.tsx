@@ -10,6 +10,7 @@ import type { Compared } from "@/workers/plan.worker";
 import { useGoTo } from "../../frame/go-to";
 import { severityColour, SeveritySign } from "../../kit/signs";
 import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { InTables } from "./InTables";
 import { OnDrawing } from "./OnDrawing";
 import type { ComparedState } from "./use-compared";
 
@@ -19,6 +20,7 @@ export function ComparedSheet({ state, from }: { state: ComparedState; from: str
     return (
       <>
         <OnDrawing before={state.before} after={state.after} groups={state.compared.groups} />
+        {state.compared.groups.length === 0 ? null : <InTables before={state.before} after={state.after} />}
         <Differences
           compared={state.compared}
           back={from === null ? null : { from, earlier: state.before }}

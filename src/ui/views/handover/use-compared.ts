@@ -91,9 +91,16 @@ export function useCompared(
   );
 }
 
-/** What is otherwise in the plan as it is on the screen than in the one of a file, which has a name. */
-export const useFilePlan = (name: string, plan: Plan): ComparedState =>
-  useComparison(`file ${name}`, async (_site, held) => compare(plan, held.index.plan, held.index.today));
+interface FileOfPlan {
+  readonly id: string;
+  readonly plan: Plan;
+}
+
+/** What is otherwise in a later plan file than in an earlier one; null for the plan as it is on the screen. */
+export const useFilePlan = (file: FileOfPlan, later: FileOfPlan | null): ComparedState =>
+  useComparison(`file ${file.id} ${later?.id ?? ""}`, async (_site, held) =>
+    compare(file.plan, later?.plan ?? held.index.plan, held.index.today),
+  );
 
 /** What is otherwise in a later revision than in an earlier one; null for the plan as it is on the screen. */
 export const useRevisions = (from: number, to: number | null): ComparedState =>

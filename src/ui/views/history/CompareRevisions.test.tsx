@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { fennelStreet } from "../../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
 import { scene } from "../../../../tests/support/plan-scene";
-import { compareStates, findingsApart } from "@/core/comparison";
+import { compareStates, findingsApart, tablesApart } from "@/core/comparison";
 import { readPlanFile, writePlanFile } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { PlanIndex, type Plan } from "@/core/plan";
@@ -43,6 +43,8 @@ jest.mock("@/ui/plan-store/plan-worker", () => ({
       const [was, is] = [PlanIndex.of(before), PlanIndex.of(after)];
       return Promise.resolve({ groups: compareStates(was, is), findings: findingsApart(was, is) });
     },
+    inTables: (before: Plan, after: Plan) =>
+      Promise.resolve(tablesApart(PlanIndex.of(before), PlanIndex.of(after))),
     readFile: (text: string) => Promise.resolve(readPlanFile(text)),
   }),
 }));
@@ -108,6 +110,37 @@ test("a plan file of an earlier day is compared with the plan, and what it has c
   expect(await region().findByText("name: Staff 3 became Staff")).not.toBeNull();
   await userEvent.click(region().getByRole("button", { name: "As it was: Staff" }));
   expect(scene.written.at(-1)?.batch?.summary).toBe("As in march.json: Staff");
+});
+
+test("two plan files are compared with one another, either way round, and nothing is offered to be changed", async () => {
+  const choose = async (label: string, file: File) => {
+    await userEvent.upload(region().getByLabelText(label), file);
+    await act(async () => Promise.resolve());
+  };
+  expect(region().queryByLabelText("Later plan file")).toBeNull();
+  // Of one name, as two of one day can be.
+  await choose("Plan file to compare with", fileOf("plan.json", writePlanFile(mockAt(3))));
+  await choose("Later plan file", fileOf("plan.json", writePlanFile(mockAt(5))));
+  expect(await region().findByText("name: Staff 3 became Staff 5")).not.toBeNull();
+  expect(region().queryByRole("button", { name: /^As it was/ })).toBeNull();
+  await userEvent.click(region().getByRole("button", { name: "The other way round" }));
+  expect(await region().findByText("name: Staff 5 became Staff 3")).not.toBeNull();
+  // One that can't be read leaves the earlier one as it was.
+  await choose("Later plan file", fileOf("notes.json", "{"));
+  expect(await region().findByText(/JSON/)).not.toBeNull();
+  expect(await region().findByText("name: Staff 3 became Staff")).not.toBeNull();
+});
+
+test("the site's own tables show the rows that differ, each cell with both of its values", async () => {
+  await compare("2", "4");
+  await userEvent.click(region().getByRole("button", { name: "In the tables" }));
+  const segments = await region().findByRole("region", { name: "Table: Segments" });
+  const [, row] = within(segments).getAllByRole("row");
+  expect(row?.textContent).toMatch(/^changed.*Staff 2Staff 4/);
+  expect(within(segments).getByText("Staff 2").tagName).toBe("DEL");
+  const alike = fennelStreet().segment.size - 1;
+  expect(within(segments).getByText(`1 row differs, ${alike} are alike.`)).not.toBeNull();
+  expect(within(segments).getByRole("button", { name: "Save CSV: Segments" })).not.toBeNull();
 });
 
 test("a file of another site, or none at all, is refused in words and compares nothing", async () => {

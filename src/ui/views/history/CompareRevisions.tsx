@@ -1,6 +1,7 @@
 "use client";
 
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
+import { v7 } from "uuid";
 import { comparedTable } from "@/core/comparison";
 import type { Plan } from "@/core/plan";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
@@ -9,9 +10,16 @@ import { useHeld } from "../../plan-store/use-plan";
 import { ComparedSheet } from "../handover/Differences";
 import { useFilePlan, useRevisions, type ComparedState } from "../handover/use-compared";
 
-/** What is compared: two revisions (null for the plan as it is), or a plan file with the plan as it is. */
+interface PlanFile {
+  /** Two files can have one name. */
+  readonly id: string;
+  readonly name: string;
+  readonly plan: Plan;
+}
+/** What is compared: two revisions, or a plan file with a later one; null stands for the plan as it is. */
 type Asked =
-  { readonly from: number; readonly to: number | null } | { readonly file: string; readonly plan: Plan };
+  | { readonly from: number; readonly to: number | null }
+  | { readonly file: PlanFile; readonly later: PlanFile | null };
 
 /** Two states beside one another: asked for, since an old one takes a while. */
 export function CompareRevisions() {
@@ -22,12 +30,13 @@ export function CompareRevisions() {
   const [refusal, setRefusal] = useState<string | null>(null);
   const [first, last] = [Number(from || revision - 1), Number(to || revision)];
   const isPair = Number.isInteger(first) && Number.isInteger(last) && first >= 1 && first < last;
-  const read = async (file: File | undefined) => {
-    if (file === undefined) return;
+  const earlier = asked !== null && "file" in asked ? asked.file : null;
+  const read = async (file: File, ask: (read: PlanFile) => Asked) => {
     setAsked(null);
     const plan = await planOfFile(index, file);
     setRefusal(typeof plan === "string" ? plan : null);
-    if (typeof plan !== "string") setAsked({ file: file.name, plan });
+    if (typeof plan !== "string") setAsked(ask({ id: v7(), name: file.name, plan }));
+    else if (earlier !== null) setAsked({ file: earlier, later: null });
   };
   return (
     <section aria-label="Compare revisions" className="border-b border-ink text-13">
@@ -60,18 +69,20 @@ export function CompareRevisions() {
             The first one has to be earlier: 1 to {revision - 1}.
           </p>
         )}
-        <label className="flex min-h-6 flex-wrap items-center gap-2 text-ink2">
+        <ChooseFile
+          label="Plan file to compare with"
+          onFile={(file) => void read(file, (one) => ({ file: one, later: null }))}
+        >
           {revision < 2 ? "a plan file" : "or a plan file"} with the plan as it is:
-          <input
-            type="file"
-            accept=".json,application/json"
-            aria-label="Plan file to compare with"
-            onChange={(event) => {
-              void read(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        </ChooseFile>
+        {earlier === null ? null : (
+          <ChooseFile
+            label="Later plan file"
+            onFile={(file) => void read(file, (later) => ({ file: earlier, later }))}
+          >
+            or {earlier.name} with a later plan file:
+          </ChooseFile>
+        )}
         {refusal === null ? null : (
           <p role="alert" className="w-full text-stop">
             {refusal}
@@ -80,6 +91,32 @@ export function CompareRevisions() {
       </form>
       <Result asked={asked} />
     </section>
+  );
+}
+
+function ChooseFile({
+  label,
+  onFile,
+  children,
+}: {
+  label: string;
+  onFile: (file: File) => void;
+  children: ReactNode;
+}) {
+  return (
+    <label className="flex min-h-6 flex-wrap items-center gap-2 text-ink2">
+      {children}
+      <input
+        type="file"
+        accept=".json,application/json"
+        aria-label={label}
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file !== undefined) onFile(file);
+          event.target.value = "";
+        }}
+      />
+    </label>
   );
 }
 
@@ -110,7 +147,7 @@ function Revision({
 
 function Result({ asked }: { asked: Asked | null }) {
   if (asked === null) return null;
-  if ("file" in asked) return <WithFile key={asked.file} {...asked} />;
+  if ("file" in asked) return <WithFile key={`${asked.file.id} ${asked.later?.id ?? "now"}`} {...asked} />;
   return <WithRevision key={`${asked.from} ${asked.to ?? "now"}`} {...asked} />;
 }
 
@@ -120,12 +157,30 @@ function WithRevision({ from, to }: { from: number; to: number | null }) {
   return <Compared state={state} name={name} from={to === null ? `revision ${from}` : null} />;
 }
 
-function WithFile({ file, plan }: { file: string; plan: Plan }) {
-  const state = useFilePlan(file, plan);
+/** A file with the plan as it is, or with a later file; which of two is the later one can be turned round. */
+function WithFile({ file, later: asked }: { file: PlanFile; later: PlanFile | null }) {
+  const [isTurned, setTurned] = useState(false);
+  const [earlier, later] = isTurned && asked !== null ? [asked, file] : [file, asked];
+  const state = useFilePlan(earlier, later);
   return (
     <>
-      <h3 className="px-4 pb-2 text-13 font-semibold">{file}, and what has changed since</h3>
-      <Compared state={state} name="file-to-now.csv" from={file} />
+      <h3 className="px-4 pb-2 text-13 font-semibold">
+        {later === null
+          ? `${earlier.name}, and what has changed since`
+          : `${earlier.name}, and what is otherwise in ${later.name}`}
+      </h3>
+      {later === null ? null : (
+        <p className="px-4 pb-2">
+          <button type="button" className="button" onClick={() => setTurned(!isTurned)}>
+            The other way round
+          </button>
+        </p>
+      )}
+      <Compared
+        state={state}
+        name={later === null ? "file-to-now.csv" : "file-to-file.csv"}
+        from={later === null ? earlier.name : null}
+      />
     </>
   );
 }

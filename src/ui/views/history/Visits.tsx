@@ -65,7 +65,7 @@ function Ticks({ index, visit: { ticks } }: { index: PlanIndex; visit: Visit }) 
           <span className="text-ink2">
             {by}, {whenText(at, index.plan.site.timeZone)}
           </span>
-          <Photos ids={photos} of={step.title} onTakeOut={null} />
+          <Photos ids={photos} of={step.title} onTakeOut={null} entry={id} />
         </li>
       ))}
     </ol>

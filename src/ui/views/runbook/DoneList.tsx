@@ -30,7 +30,7 @@ export function LeftBehind({
       {left.map(({ title, photos }) => (
         <div key={photos[0]}>
           {title}
-          <Photos ids={photos} of={title} onTakeOut={onTakeOut} />
+          <Photos ids={photos} of={title} onTakeOut={onTakeOut} entry={null} />
         </div>
       ))}
     </section>
@@ -77,7 +77,7 @@ export function DoneList({
                   {tick.read === "" ? "" : `; read: ${tick.read}`}
                   {tick.note === "" ? "" : `; ${tick.note}`}
                 </span>
-                <Photos ids={tick.photos} of={title} onTakeOut={onTakeOut} />
+                <Photos ids={tick.photos} of={title} onTakeOut={onTakeOut} entry={tick.id} />
               </span>
               <button
                 type="button"

@@ -290,6 +290,19 @@ test("photos go with a step, four at most; one opens large and can be taken out 
   expect(screen.getByText("A photo was taken out.")).toBeTruthy();
   expect(screen.getAllByRole("button", { name: /^Open: Photo \d of “/ })).toHaveLength(3);
 
+  const customers = screen.getByRole<HTMLInputElement>("checkbox", {
+    name: /^The customer's, in the papers/,
+  });
+  expect(customers.checked).toBe(false);
+  await userEvent.click(customers);
+  expect(scene.record.store.getState().record.at(-1)?.entry).toMatchObject({
+    ...{ do: "photosFor", for: "customer" },
+    entry: scene.record.store.getState().record.find(({ entry }) => entry.do === "tick")?.entry.id,
+  });
+  expect(customers.checked).toBe(true);
+  await userEvent.click(customers);
+  expect(scene.record.store.getState().record.at(-1)?.entry).toMatchObject({ do: "photosFor", for: "us" });
+
   // A step that is taken back does not hide what it showed.
   await userEvent.click(screen.getByRole("button", { name: /^Take back:/ }));
   expect(screen.getByRole("heading", { name: "Photos of steps that were taken back" })).toBeTruthy();

@@ -246,7 +246,7 @@ function Last({ index, standing, onTakeBack, onTakeOut, onWrong }: Props) {
         {by}, {whenText(taken.at, index.plan.site.timeZone)}
         {times > 1 ? `; read ${times} times` : ""}
       </p>
-      <Photos ids={taken.photos} of={taken.test.at} onTakeOut={onTakeOut} />
+      <Photos ids={taken.photos} of={taken.test.at} onTakeOut={onTakeOut} entry={taken.id} />
       {taken.came === "otherwise" ? (
         <button type="button" className="button mt-1 mr-2" onClick={onWrong}>
           What is wrong?
