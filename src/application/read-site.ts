@@ -2,7 +2,7 @@ import { err, ok, type Result } from "@/core/kernel";
 import type { Plan } from "@/core/plan";
 import { NO_SUCH_SITE, type AppError } from "./errors";
 import { stepsOf, type Steps } from "./next-steps";
-import type { HistoryAsked, LogEntry, LogLine, Person, PlanStore } from "./stores";
+import type { HistoryAsked, LogEntry, LogLine, Person, PlanStore, TouchedAsked } from "./stores";
 
 export interface Opened {
   readonly plan: Plan;
@@ -36,6 +36,16 @@ export async function newsSince(
   const news = await store.news(site, after);
   if (news === null) return err(NO_SUCH_SITE);
   return ok({ ...news, steps: await stepsOf(store.ownLines, site, by) });
+}
+
+/** What touched some entities, and what it did to them; newest first. */
+export async function touched(
+  store: PlanStore,
+  site: string,
+  asked: TouchedAsked,
+): Promise<Result<readonly LogEntry[], AppError>> {
+  const entries = await store.touched(site, asked, 40);
+  return entries === null ? err(NO_SUCH_SITE) : ok(entries);
 }
 
 /** A page of the history, newest first. */

@@ -84,6 +84,17 @@ export interface PlanStore {
    * The newest lines before a revision that are asked for, newest first. Null without such a site.
    */
   readonly history: (site: string, asked: HistoryAsked, limit: number) => Promise<LogLine[] | null>;
+  /**
+   * The newest batches before a revision that touched some entities, each with what it did to these alone,
+   * newest first. Null without such a site.
+   */
+  readonly touched: (site: string, asked: TouchedAsked, limit: number) => Promise<LogEntry[] | null>;
+}
+
+/** Which entities are asked about, by their ids, and before which revision. */
+export interface TouchedAsked {
+  readonly before: number;
+  readonly about: readonly string[];
 }
 
 /** Which lines of the history are asked for. */

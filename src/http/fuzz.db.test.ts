@@ -219,7 +219,7 @@ async function standIns(): Promise<RunningDevices> {
 
 test(`${REQUESTS} requests that are almost right are answered, and none of them by a failure of the server`, async () => {
   const running = await standIns();
-  const [enter, sites, batches, undo, redo, history, open, record, bench, read, photos, drills] =
+  const [enter, sites, batches, undo, redo, history, touched, open, record, bench, read, photos, drills] =
     await Promise.all([
       import("@/app/api/enter/route"),
       import("@/app/api/sites/route"),
@@ -227,6 +227,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
       import("@/app/api/sites/[site]/undo/route"),
       import("@/app/api/sites/[site]/redo/route"),
       import("@/app/api/sites/[site]/history/route"),
+      import("@/app/api/sites/[site]/touched/route"),
       import("@/app/api/sites/[site]/plan/route"),
       import("@/app/api/sites/[site]/record/route"),
       import("@/app/api/sites/[site]/stand-ins/route"),
@@ -318,7 +319,9 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
           settled: [{ id: v7(), field: "name", keep: "mine" }].slice(roll(2)),
         });
       case 4:
-        return get(history.GET, pick(roll, ["before", "before=9&about", "before=9&by", "before=9&from"]));
+        return roll(2) === 0
+          ? get(history.GET, pick(roll, ["before", "before=9&about", "before=9&by", "before=9&from"]))
+          : get(touched.GET, pick(roll, ["before", "before=9&about", `about=${v7()}&before`]));
       case 5:
         return get(batches.GET, "after");
       case 6:

@@ -46,6 +46,7 @@ const routes = {
   undo: () => import("@/app/api/sites/[site]/undo/route"),
   redo: () => import("@/app/api/sites/[site]/redo/route"),
   history: () => import("@/app/api/sites/[site]/history/route"),
+  touched: () => import("@/app/api/sites/[site]/touched/route"),
   soundness: () => import("@/app/api/sites/[site]/soundness/route"),
 };
 
@@ -203,6 +204,16 @@ test("undo and redo by route; nothing left to undo is said; history can be asked
   expect((about.body as unknown as { summary: string }[]).map((line) => line.summary)).toEqual(
     expect.arrayContaining(["to One", "Undid: to One"]),
   );
+  const story = await call((await routes.touched()).GET, { params, query: `?before=9&about=${host}` });
+  const known = about.body as unknown as { revision: number }[];
+  expect(known.length).toBeGreaterThan(3);
+  expect(story.body).toMatchObject(
+    known.map(({ revision }) => ({ revision, changes: [expect.objectContaining({ id: host })] })),
+  );
+  for (const wrong of ["?before=9", "?before=9&about=x", `?before=9&about=${host}&by=Ruth`])
+    expect((await call((await routes.touched()).GET, { params, query: wrong })).status).toBe(400);
+  const nowhere = { params: { site: v7() }, query: `?before=9&about=${host}` };
+  expect((await call((await routes.touched()).GET, nowhere)).status).toBe(404);
   const ask = async (query: string) => call((await routes.history()).GET, { params, query });
   expect((await ask(`?before=100&about=${v7()},${host}&by=Nobody`)).body).toEqual([]);
   for (const wrong of ["?before=many", "?before=9&about=x", "?before=9&by=", "?before=9&from=yesterday"])

@@ -6,7 +6,7 @@ import { onBench, readRealDevice, type BenchAct, type Reading } from "@/applicat
 import { addTry, drillProgress } from "@/application/drills";
 import { enter, invite, leave } from "@/application/enter";
 import { NOT_LISTENING, type AppError } from "@/application/errors";
-import { history, newsSince, openSite } from "@/application/read-site";
+import { history, newsSince, openSite, touched } from "@/application/read-site";
 import { soundness } from "@/application/soundness";
 import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
 import { addPhoto, readPhoto } from "@/application/photos";
@@ -30,6 +30,7 @@ import {
   type RecordAnswer,
   type SiteAnswer,
   type StepAnswer,
+  type TouchedAnswer,
 } from "./contracts/answers";
 import { idText, type SlicedBody } from "./contracts/contract";
 import type { CommitBody } from "./contracts/commit-contract";
@@ -208,6 +209,16 @@ export const readHistory = async ({ params, query }: OfSite & { query: HistoryQu
       until: query.until ?? null,
     }),
     (lines) => lines,
+  );
+
+interface TouchedQuery {
+  readonly before: number;
+  readonly about: readonly string[];
+}
+export const readTouched = async ({ params, query }: OfSite & { query: TouchedQuery }): Answer =>
+  map(
+    await touched(stores().plans, params.site, query),
+    (entries) => entries.map(presentEntry) as TouchedAnswer,
   );
 
 /** What came into the record of what was done on site. */

@@ -472,6 +472,21 @@ test("a site is made once, whatever is sent again, and goes with all its rows", 
     await count({ until: at }),
     await count({ before: 1 }),
   ]).toEqual([1, 0, 1, 0, 1, 0, 0, 0]);
+  // What touched a thing comes with what it did to that alone, though the batch made all of the site.
+  const first = must([...(await fromRows(full)).plan.port.keys()][0], "a port");
+  const told = must(
+    await plans.touched(full, { before: 100, about: [v7(), touched, first] }, 10),
+    "what touched them",
+  );
+  expect(told.map(({ revision, changes }) => [revision, changes.map((change) => change.id).sort()])).toEqual([
+    [1, [touched, first].sort()],
+  ]);
+  expect(told[0]?.changes.find((change) => change.id === touched)).toMatchObject({
+    ...{ kind: "host", before: null },
+    after: (await fromRows(full)).plan.host.get(touched),
+  });
+  expect(await plans.touched(full, { before: 1, about: [touched] }, 10)).toEqual([]);
+  expect(await plans.touched(v7(), { before: 100, about: [touched] }, 10)).toBeNull();
   for (const site of [id, full]) expect(await removeSite(plans, site)).toMatchObject({ ok: true });
   expect(await removeSite(plans, id)).toMatchObject({ ok: false, error: { code: "no-such-site" } });
   expect(await countRows()).toEqual(before);

@@ -1,7 +1,16 @@
 import "server-only";
 import { pauseAfterAWhile } from "@/application/in-slices";
-import type { LogEntry, LogLine, OwnLines, PlanStore, PlanTx, SiteSummary } from "@/application/stores";
+import type {
+  LogEntry,
+  LogLine,
+  OwnLines,
+  PlanStore,
+  PlanTx,
+  SiteSummary,
+  TouchedAsked,
+} from "@/application/stores";
 import { decodeChanges, encodeChangesSliced } from "@/core/formats";
+import { grouped } from "@/core/kernel";
 import { deleteSite, insertSite, readPlan, writeChanges, writeTouched } from "./plan-rows";
 import { cacheKey, type CachedPlan, type PlanCache } from "./plan-cache";
 import { instant, type Database, type Row, type Tx } from "./pool";
@@ -199,5 +208,43 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         lineOf,
       );
     },
+    touched: async (site, asked, limit) =>
+      (await standing(database, site)) === null ? null : touchedOn(database, site, asked, limit),
   };
+}
+
+/** Where a batch has its change of an entity, as a path into its changes. */
+const ONE_CHANGE =
+  "JSON_EXTRACT(b.changes, " +
+  "REPLACE(JSON_UNQUOTE(JSON_SEARCH(b.changes, 'one', t.entity_id, NULL, '$[*].id')), '.id', ''))";
+const touches = sqlAfter(
+  `${LINE}, ${ONE_CHANGE} AS changed ${FROM} ` +
+    "JOIN change_touch t ON t.site_id = b.site_id AND t.revision = b.revision",
+);
+
+/** A batch makes a whole site, too: only what it did to what is asked about leaves the database. */
+async function touchedOn(
+  database: Database,
+  site: string,
+  { before, about }: TouchedAsked,
+  limit: number,
+): Promise<LogEntry[]> {
+  const ids = JSON.stringify(about);
+  const rows = await database.all(
+    touches`JOIN JSON_TABLE(${ids}, '$[*]' COLUMNS (id CHAR(36) PATH '$')) asked
+        ON t.entity_id = CAST(asked.id AS UUID)
+      JOIN (SELECT DISTINCT t.revision
+          FROM JSON_TABLE(${ids}, '$[*]' COLUMNS (id CHAR(36) PATH '$')) asked
+          JOIN change_touch t ON t.site_id = ${site} AND t.entity_id = CAST(asked.id AS UUID)
+          WHERE t.revision < ${before} ORDER BY t.revision DESC LIMIT ${limit}) newest
+        ON newest.revision = b.revision
+      WHERE b.site_id = ${site} ORDER BY b.revision DESC`,
+    (row) => ({ line: lineOf(row), changed: JSON.parse(String(row.changed)) as unknown }),
+  );
+  return [...grouped(rows, ({ line }) => line.id).values()].flatMap((own) => {
+    const [first] = own;
+    return first === undefined
+      ? []
+      : [{ ...first.line, changes: decodeChanges(own.map(({ changed }) => changed)) }];
+  });
 }

@@ -74,6 +74,7 @@ export function memoryStore(): PlanStore {
     },
     snapshot: async (site) => sites.get(site) ?? null,
     history: async (site) => sites.get(site)?.log ?? null,
+    touched: async (site) => sites.get(site)?.log ?? null,
   };
 }
 

@@ -72,6 +72,17 @@ const wordsOf = ({ what, fields }: DescribedChange): string => {
   return what === "removed" ? "is gone" : fieldsText(fields);
 };
 
+/** What a batch did, thing by thing: what became of it, in words; names are those of the plan that is given. */
+export const toldChanges = (
+  index: PlanIndex,
+  changes: readonly Change[],
+): { readonly id: string; readonly name: string; readonly words: string }[] =>
+  describeChanges(index, index, changes).map((one, at) => ({
+    id: changes[at]?.id ?? "",
+    name: one.name,
+    words: wordsOf(one),
+  }));
+
 /** A name without that of the device that it stands under: "port 5", "leg in Staff". */
 function nameUnder(title: string, name: string): string {
   if (!name.startsWith(`${title} `)) return name;

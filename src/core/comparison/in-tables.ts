@@ -11,7 +11,10 @@ export interface RowApart {
   readonly what: "new" | "changed" | "gone";
   readonly cells: readonly CellApart[];
 }
-/** A table of the site with the rows that differ, without columns in which none of them has anything. */
+/**
+ * A table of the site with the rows that differ: the columns that say which row it is first, then those in
+ * which something differs, then the rest but for those in which no row has anything.
+ */
 export interface TableApart {
   readonly title: string;
   /** The end of its file's name. */
@@ -96,6 +99,21 @@ function rowsApart(before: readonly Row[], after: readonly Row[], key: readonly 
   ];
 }
 
+/** Which row it is, then what differs in it, then the rest: a table can be wider than a screen. */
+function columnsOf(width: number, key: readonly number[], rows: readonly RowApart[]): number[] {
+  const isShown = (at: number) => rows.some(({ cells }) => !isEmpty(cells[at] ?? NO_CELL));
+  const differs = (at: number) =>
+    rows.some(({ what, cells }) => what === "changed" && cells[at]?.before !== cells[at]?.after);
+  const rank = (at: number) => {
+    if (key.includes(at)) return 0;
+    return differs(at) ? 1 : 2;
+  };
+  return Array.from({ length: width }, (_, at) => at)
+    .filter(isShown)
+    .sort((a, b) => rank(a) - rank(b) || a - b);
+}
+
+const NO_CELL: CellApart = { before: null, after: null };
 const isEmpty = ({ before, after }: CellApart): boolean => (before ?? "") === "" && (after ?? "") === "";
 
 /** The tables of a site that differ between two states, with the rows that do. */
@@ -104,20 +122,15 @@ export function tablesApart(before: PlanIndex, after: PlanIndex): TableApart[] {
     const [, ...earlier] = make(before);
     const [heads = [], ...now] = make(after);
     const rows = rowsApart(earlier, now, key);
-    const columns = [...heads.keys()].filter((at) =>
-      rows.some(({ cells }) => {
-        const cell = cells[at];
-        return cell !== undefined && !isEmpty(cell);
-      }),
-    );
     if (rows.length === 0) return [];
+    const columns = columnsOf(heads.length, key, rows);
     return [
       {
         ...{ title, file, alike: now.length - rows.filter(({ what }) => what !== "gone").length },
         heads: columns.map((at) => heads[at] ?? ""),
         rows: rows.map(({ what, cells }) => ({
           what,
-          cells: columns.map((at) => cells[at] ?? { before: null, after: null }),
+          cells: columns.map((at) => cells[at] ?? NO_CELL),
         })),
       },
     ];

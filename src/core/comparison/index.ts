@@ -1,4 +1,4 @@
-export { compareStates, comparedTable, firstLines, type ComparedGroup } from "./compare";
+export { compareStates, comparedTable, firstLines, toldChanges, type ComparedGroup } from "./compare";
 export { drawnTogether, type DrawnMark, type DrawnTogether } from "./on-drawing";
 export { findingsApart, type FindingsApart } from "./findings-apart";
 export { tableApartTable, tablesApart, type CellApart, type RowApart, type TableApart } from "./in-tables";

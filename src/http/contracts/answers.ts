@@ -11,6 +11,8 @@ export type LogLineAnswer = LogLine;
 export interface LogEntryAnswer extends LogLineAnswer {
   readonly changes: unknown;
 }
+/** What touched something, newest first, each with what it did to it. */
+export type TouchedAnswer = readonly LogEntryAnswer[];
 export interface StepsAnswer {
   readonly undo: string | null;
   readonly redo: string | null;

@@ -53,21 +53,28 @@ export const newsContract = contract({
 });
 /** As many things as a device has ports and addresses. */
 const ID_LIST = /^[\da-f-]{36}(,[\da-f-]{36}){0,199}$/;
+const idList = z
+  .string()
+  .regex(ID_LIST, "Ids with commas between them, at most 200")
+  .transform((list) => list.split(","));
 const instantText = z.iso.datetime({ precision: 3 });
 export const historyContract = contract({
   params: siteParams,
   query: z.strictObject({
     before: revision,
     /** Ids with commas between them: what touched any of these. */
-    about: z
-      .string()
-      .regex(ID_LIST, "Ids with commas between them, at most 200")
-      .transform((list) => list.split(","))
-      .optional(),
+    about: idList.optional(),
     by: z.string().min(1).max(80).optional(),
     from: instantText.optional(),
     until: instantText.optional(),
   }),
+  body: noBody,
+  maxBytes: 0,
+});
+/** What was done to any of these things. */
+export const touchedContract = contract({
+  params: siteParams,
+  query: z.strictObject({ before: revision, about: idList }),
   body: noBody,
   maxBytes: 0,
 });

@@ -3,24 +3,21 @@
 import { useEffect, useState } from "react";
 import type { LogLineAnswer } from "@/http/contracts/answers";
 import { call } from "../plan-store/api";
+import { whenText } from "../kit/when-text";
 import { useHeld, usePlan } from "../plan-store/use-plan";
+import { WhySo } from "./WhySo";
 
 const MOST_SHOWN = 5;
 const NEWEST = 4_000_000_000;
 
-export const whenText = (instant: string, timeZone: string): string =>
-  new Intl.DateTimeFormat("en-GB", {
-    day: "numeric",
-    month: "short",
-    hour: "2-digit",
-    minute: "2-digit",
-    timeZone,
-  })
-    .format(new Date(instant))
-    .replace(",", "");
-
-/** What was last done, to the whole plan or to what is selected. */
-export function HistorySection({ about = null }: { about?: string | null }) {
+/** What was last done, to the whole plan or to what is selected; `also` is a part of how that came to be. */
+export function HistorySection({
+  about = null,
+  also = [],
+}: {
+  about?: string | null;
+  also?: readonly string[];
+}) {
   const site = usePlan((state) => state.site);
   const { revision, index } = useHeld();
   const [lines, setLines] = useState<readonly LogLineAnswer[]>([]);
@@ -49,6 +46,11 @@ export function HistorySection({ about = null }: { about?: string | null }) {
           </li>
         ))}
       </ol>
+      {about === null ? null : (
+        <p className="px-4 pt-2">
+          <WhySo about={[about, ...also]} />
+        </p>
+      )}
     </section>
   );
 }

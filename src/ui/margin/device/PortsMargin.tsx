@@ -34,6 +34,7 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
   const one = ports.length === 1;
   const name = index.plan.device.get(device)?.name ?? "";
   const run = runText(ports, all);
+  const cable = index.linkAt(first.id);
   const load = one ? loadAt(index, first) : null;
   const plugged = ports.map((port) => pluggedIn(index, port)).filter((text) => text !== "");
   const softs = `${first.softwareName}${one ? "" : ` to ${ports.at(-1)?.softwareName ?? ""}`}`;
@@ -93,7 +94,7 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
       <Caution head="On a live network">
         paint the far end of a trunk first, and keep one port as a rescue port.
       </Caution>
-      {one ? <HistorySection about={first.id} /> : null}
+      {one ? <HistorySection about={first.id} also={cable === undefined ? [] : [cable.id]} /> : null}
       {one ? (
         <div className="section px-4 pt-3">
           <button type="button" className="button" onClick={probeFrom}>

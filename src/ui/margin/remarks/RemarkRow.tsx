@@ -6,7 +6,7 @@ import { Photos } from "../../record-store/Photos";
 import { useRecord } from "../../record-store/use-record";
 import { useIndex } from "../../plan-store/use-plan";
 import { dayText } from "../../kit/day-text";
-import { whenText } from "../HistorySection";
+import { whenText } from "../../kit/when-text";
 
 const entry = <E extends object>(fields: E): E & { readonly id: string; readonly at: string } => ({
   id: v7(),

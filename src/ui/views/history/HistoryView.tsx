@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import { byNaturalText } from "@/core/kernel";
 import type { LogLineAnswer } from "@/http/contracts/answers";
-import { whenText } from "../../margin/HistorySection";
+import { whenText } from "../../kit/when-text";
 import { call } from "../../plan-store/api";
 import { useHeld, usePlan } from "../../plan-store/use-plan";
 import { CompareRevisions } from "./CompareRevisions";

@@ -4,7 +4,7 @@ import type { PlanIndex } from "@/core/plan";
 import { nameOf } from "@/core/plan";
 import { CAME_WORDS, visitsOf, type Visit } from "@/core/records";
 import { counted } from "@/core/repairs";
-import { whenText } from "../../margin/HistorySection";
+import { whenText } from "../../kit/when-text";
 import { Photos } from "../../record-store/Photos";
 import { useRecord, useRecordNews } from "../../record-store/use-record";
 

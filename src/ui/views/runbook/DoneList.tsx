@@ -3,7 +3,7 @@
 import { useMemo, useState } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import { CAME_WORDS, photosLeftBehind, type Recorded, type TickCame, type Visit } from "@/core/records";
-import { whenText } from "../../margin/HistorySection";
+import { whenText } from "../../kit/when-text";
 import { Photos } from "../../record-store/Photos";
 
 const SIGNS: Readonly<Record<TickCame, readonly [sign: string, colour: string]>> = {

@@ -10,7 +10,7 @@ import { driftBetween, driftTable, takenOf, knowledgeOf, type DriftRow, type Kno
 import { readsThatStand, type Recorded } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
-import { whenText } from "../../margin/HistorySection";
+import { whenText } from "../../kit/when-text";
 import { usePlan } from "../../plan-store/use-plan";
 import { useRecord } from "../../record-store/use-record";
 import { differsText, ReadBack } from "./ReadBack";

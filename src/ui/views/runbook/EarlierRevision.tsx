@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { PlanIndex } from "@/core/plan";
 import type { LogLineAnswer } from "@/http/contracts/answers";
 import { Modal } from "../../kit/Modal";
-import { whenText } from "../../margin/HistorySection";
+import { whenText } from "../../kit/when-text";
 import { call } from "../../plan-store/api";
 import { planAt } from "../../plan-store/plan-at";
 import { useHeld, usePlan } from "../../plan-store/use-plan";

@@ -21,7 +21,7 @@ import {
 import { counted } from "@/core/repairs";
 import type { Runbook, Step } from "@/core/runbook";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
-import { whenText } from "../../margin/HistorySection";
+import { whenText } from "../../kit/when-text";
 import { useRecord } from "../../record-store/use-record";
 import { DoneList, LeftBehind } from "./DoneList";
 import { NowStep, type Said } from "./NowStep";

@@ -14,7 +14,7 @@ import {
   type TestStanding,
   type TestTaken,
 } from "@/core/records";
-import { whenText } from "../../margin/HistorySection";
+import { whenText } from "../../kit/when-text";
 import { Fact } from "../../margin/parts";
 import { PhotoPicker } from "../../record-store/PhotoPicker";
 import { Photos } from "../../record-store/Photos";

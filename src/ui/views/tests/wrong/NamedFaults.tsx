@@ -3,7 +3,7 @@
 import { v7 } from "uuid";
 import type { PlanIndex } from "@/core/plan";
 import type { faultsNamed } from "@/core/records";
-import { whenText } from "../../../margin/HistorySection";
+import { whenText } from "../../../kit/when-text";
 import { showView } from "../../../frame/views";
 import { useRecord } from "../../../record-store/use-record";
 import type { Standing } from "./ReadingTable";

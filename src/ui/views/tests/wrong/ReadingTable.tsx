@@ -3,7 +3,7 @@
 import { onPlan, outcomeText, type Answer } from "@/core/diagnosis";
 import type { PlanIndex } from "@/core/plan";
 import type { readingsOf } from "@/core/records";
-import { whenText } from "../../../margin/HistorySection";
+import { whenText } from "../../../kit/when-text";
 
 export type Standing = ReturnType<typeof readingsOf>;
 
