@@ -55,8 +55,11 @@ function freshAfter(applied, files) {
   return files.slice(applied.length);
 }
 
-/** Brings the database to the newest form; answers the names of the files it applied. */
-export async function migrate(root, url) {
+/**
+ * Brings the database to the newest form, or only to the one that the first so many files make; answers the
+ * names of the files it applied.
+ */
+export async function migrate(root, url, most = Infinity) {
   const connection = await connectTo(url, { multipleStatements: true });
   try {
     const [[lock]] = await connection.query("SELECT GET_LOCK('plan-migrations', 30) AS taken");
@@ -69,7 +72,7 @@ export async function migrate(root, url) {
         "CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))",
     );
     const [applied] = await connection.query("SELECT name, sha FROM migration ORDER BY name");
-    const fresh = freshAfter(applied, migrationFiles(root));
+    const fresh = freshAfter(applied, migrationFiles(root)).slice(0, Math.max(0, most - applied.length));
     for (const file of fresh) {
       await connection.query(file.text);
       await connection.query("INSERT INTO migration (name, sha) VALUES (?, ?)", [file.name, file.sha]);

@@ -139,3 +139,24 @@ export const doorRoute =
       const reply = await handle({ ...asked, headers: request.headers });
       return reply === null ? refuse("bad-link") : answer({ ok: true, value: reply });
     });
+
+/** As long as a look at the state may take: who asks is a program that asks again. */
+const MOST_LOOK_MS = 2000;
+
+/**
+ * A look at the state, for the program that watches over this one: open to everybody who names us rightly, and
+ * says nothing but whether.
+ */
+export const stateRoute =
+  (look: () => Promise<unknown>, most = MOST_LOOK_MS): ((request: Request) => Promise<Response>) =>
+  (request) =>
+    withStorage(async () => {
+      const wrong = wrongPlace(request);
+      if (wrong !== null) return refuse(wrong);
+      let timer: ReturnType<typeof setTimeout> | undefined;
+      const late = new Promise<never>((_, reject) => {
+        timer = setTimeout(() => reject(new StorageError("unreachable", "no answer in time")), most);
+      });
+      await Promise.race([look(), late]).finally(() => clearTimeout(timer));
+      return Response.json({ ok: true }, { headers: NO_STORE });
+    });

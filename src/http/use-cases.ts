@@ -275,3 +275,8 @@ export const readDeviceNow = async ({ params, body }: OfSite & { body: Reading }
   map(await readRealDevice({ ...stores(), ...devices() }, params.site, body), (text): ReadAnswer => ({
     text,
   }));
+
+/** The process answers. */
+export const isAlive = (): Promise<null> => Promise.resolve(null);
+/** The database answers, too. */
+export const isReady = (): Promise<unknown> => stores().entries.mark();
