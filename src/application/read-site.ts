@@ -38,13 +38,13 @@ export async function newsSince(
   return ok({ ...news, steps: await stepsOf(store.ownLines, site, by) });
 }
 
-/** What touched some entities, and what it did to them; newest first. */
+/** What touched some entities, and what it did to them; newest first, so many at once. */
 export async function touched(
   store: PlanStore,
   site: string,
-  asked: TouchedAsked,
+  asked: TouchedAsked & { readonly most: number },
 ): Promise<Result<readonly LogEntry[], AppError>> {
-  const entries = await store.touched(site, asked, 40);
+  const entries = await store.touched(site, asked, asked.most);
   return entries === null ? err(NO_SUCH_SITE) : ok(entries);
 }
 

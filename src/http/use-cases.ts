@@ -21,6 +21,7 @@ import { err, ok, type Result } from "@/core/kernel";
 import { sessionCookie, tokenOf } from "./authorise";
 import {
   STEPS_HEADER,
+  TOUCHED_AT_ONCE,
   type CommitAnswer,
   type DrillsAnswer,
   type InvitationAnswer,
@@ -217,7 +218,7 @@ interface TouchedQuery {
 }
 export const readTouched = async ({ params, query }: OfSite & { query: TouchedQuery }): Answer =>
   map(
-    await touched(stores().plans, params.site, query),
+    await touched(stores().plans, params.site, { ...query, most: TOUCHED_AT_ONCE }),
     (entries) => entries.map(presentEntry) as TouchedAnswer,
   );
 

@@ -43,6 +43,11 @@ test("every route refuses a stranger, another site's page and another host's nam
     if (method !== "GET")
       expect([path, (await request.fetch(path, { method })).status()]).toEqual([path, 403]);
   }
+  // What watches over the application has no session: it learns whether, and nothing else.
+  for (const path of ["/healthz", "/readyz"]) {
+    const state = await stranger.fetch(path);
+    expect([path, state.status(), await state.json()]).toEqual([path, 200, { ok: true }]);
+  }
   const wrongHost = await new Promise<number>((resolve, reject) => {
     const call = httpRequest(`${address}/api/sites`, { headers: { host: "rebound.example" } }, (answer) => {
       answer.resume();

@@ -13,6 +13,8 @@ export interface LogEntryAnswer extends LogLineAnswer {
 }
 /** What touched something, newest first, each with what it did to it. */
 export type TouchedAnswer = readonly LogEntryAnswer[];
+/** As many come at once: fewer are the last. */
+export const TOUCHED_AT_ONCE = 40;
 export interface StepsAnswer {
   readonly undo: string | null;
   readonly redo: string | null;

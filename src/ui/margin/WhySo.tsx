@@ -4,14 +4,12 @@ import { useEffect, useState } from "react";
 import { toldChanges } from "@/core/comparison";
 import { decodeChanges } from "@/core/formats";
 import { entityOf, KINDS, nameOf } from "@/core/plan";
-import type { TouchedAnswer } from "@/http/contracts/answers";
+import { TOUCHED_AT_ONCE, type TouchedAnswer } from "@/http/contracts/answers";
 import { Modal } from "../kit/Modal";
 import { call } from "../plan-store/api";
 import { useHeld, usePlan } from "../plan-store/use-plan";
 import { whenText } from "../kit/when-text";
 
-/** As many come at once from the server. */
-const PAGE = 40;
 const NEWEST = 4_000_000_000;
 
 type Story =
@@ -19,17 +17,18 @@ type Story =
   | { readonly is: "refused"; readonly sentence: string }
   | { readonly is: "told"; readonly entries: TouchedAnswer; readonly isWhole: boolean };
 
+const askAbout = (site: string, about: string, before: number) =>
+  call<TouchedAnswer>(`/api/sites/${site}/touched?before=${before}&about=${about}`);
+
 /** What touched some things, newest first, page by page. */
 function useStory(about: readonly string[]): { readonly story: Story; readonly more: () => void } {
   const site = usePlan((state) => state.site);
   const { revision } = useHeld();
   const [story, setStory] = useState<Story>({ is: "loading" });
   const asked = about.join(",");
-  const page = (before: number) =>
-    call<TouchedAnswer>(`/api/sites/${site}/touched?before=${before}&about=${asked}`);
   useEffect(() => {
     let isCurrent = true;
-    void call<TouchedAnswer>(`/api/sites/${site}/touched?before=${NEWEST}&about=${asked}`).then((answer) => {
+    void askAbout(site, asked, NEWEST).then((answer) => {
       if (isCurrent) setStory(storyOf(answer, []));
     });
     return () => {
@@ -38,14 +37,17 @@ function useStory(about: readonly string[]): { readonly story: Story; readonly m
   }, [site, asked, revision]);
   const more = () => {
     if (story.is !== "told") return;
-    void page(story.entries.at(-1)?.revision ?? 1).then((answer) => setStory(storyOf(answer, story.entries)));
+    const { entries } = story;
+    void askAbout(site, asked, entries.at(-1)?.revision ?? 1).then((answer) =>
+      setStory(storyOf(answer, entries)),
+    );
   };
   return { story, more };
 }
 
-function storyOf(answer: Awaited<ReturnType<typeof call<TouchedAnswer>>>, known: TouchedAnswer): Story {
+function storyOf(answer: Awaited<ReturnType<typeof askAbout>>, known: TouchedAnswer): Story {
   return answer.ok
-    ? { is: "told", entries: [...known, ...answer.value], isWhole: answer.value.length < PAGE }
+    ? { is: "told", entries: [...known, ...answer.value], isWhole: answer.value.length < TOUCHED_AT_ONCE }
     : { is: "refused", sentence: answer.refused.sentence };
 }
 

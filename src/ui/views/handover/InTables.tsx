@@ -9,7 +9,7 @@ import { planWorker } from "../../plan-store/plan-worker";
 import { useIndex } from "../../plan-store/use-plan";
 
 /** As many rows of a table stand in the sheet; all of them are in its file. */
-const MOST_ROWS = 100;
+const MOST_ROWS = 50;
 
 interface States {
   readonly before: Plan;
