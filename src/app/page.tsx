@@ -1,8 +1,9 @@
-import { readSites } from "@/http/use-cases";
+import { readSites, sitesInBin } from "@/http/use-cases";
 import { requirePerson } from "@/http/require-person";
 import { SitesView } from "@/ui/views/sites/SitesView";
 
 export default async function SitesPage() {
   const person = await requirePerson();
-  return <SitesView person={person.name} sites={await readSites()} />;
+  const [sites, bin] = await Promise.all([readSites(), sitesInBin()]);
+  return <SitesView person={person.name} sites={sites} bin={bin} />;
 }

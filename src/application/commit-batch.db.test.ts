@@ -3,7 +3,7 @@ import { fennelStreet } from "../../demo/fennel-street";
 import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { commitBatch } from "@/application/commit-batch";
 import { newsSince, openSite } from "@/application/read-site";
-import { removeSite, storePlan } from "@/application/sites";
+import { storePlan } from "@/application/sites";
 import type { Person } from "@/application/stores";
 import { undo } from "@/application/undo-redo";
 import { storesOn } from "@/composition";
@@ -11,7 +11,7 @@ import { must } from "@/core/kernel";
 import { PlanEdits, MOST, type ChangeBatch, type Plan } from "@/core/plan";
 import { decodePlan, encodePlan, openPlan } from "@/core/formats";
 import { writeChanges } from "@/storage/plan-rows";
-import { testStores } from "../../tests/support/stores";
+import { removeForGood, testStores } from "../../tests/support/stores";
 import { sql } from "@/storage/sql";
 
 const { url, plans, database, people } = testStores();
@@ -147,7 +147,7 @@ test("a site deleted and made anew elsewhere is not answered from what this inst
   const other = storesOn(url);
   const site = await made(lockkeepersHouse());
   expect((await now(site)).plan.site.name).toBe("Lockkeeper's House");
-  await removeSite(other.plans, site);
+  await removeForGood(other.plans, site, people.marek);
   await storePlan(other.plans, { id: site, batchId: v7(), plan: fennelStreet(), by: people.marek });
   expect((await now(site)).plan.site.name).toBe("Fennel Street Veterinary Practice");
   await other.close();

@@ -3,7 +3,7 @@ import type { LogEntry } from "./stores";
 
 /** Why a use case did not do what was asked; the sentence is for the person. */
 export type AppError =
-  | { readonly code: "no-such-site"; readonly sentence: string }
+  | { readonly code: "no-such-site" | "in-bin" | "not-in-bin"; readonly sentence: string }
   | {
       readonly code: "stale-revision";
       readonly sentence: string;
@@ -41,4 +41,13 @@ export const NOT_LISTENING: AppError = {
 export const NO_SUCH_SITE: AppError = {
   code: "no-such-site",
   sentence: "There is no such site; it may have been deleted. Go back to the list of sites.",
+};
+
+export const IN_BIN: AppError = {
+  code: "in-bin",
+  sentence: "This site was deleted and lies in the bin: bring it back there, or begin another.",
+};
+export const NOT_IN_BIN: AppError = {
+  code: "not-in-bin",
+  sentence: "It is not in the bin any more: somebody has brought it back, or its days were over.",
 };

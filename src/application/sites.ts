@@ -13,7 +13,7 @@ import {
 } from "@/core/plan";
 import type { Photo, Recorded } from "@/core/records";
 import { writeBatch } from "./commit-batch";
-import { NO_SUCH_SITE, type AppError } from "./errors";
+import { IN_BIN, type AppError } from "./errors";
 import { MOST_ENTRIES, RECORD_FULL } from "./records";
 import type { Person, PlanStore } from "./stores";
 
@@ -29,7 +29,8 @@ export async function createSite(
   store: PlanStore,
   { id, name, kind, timeZone }: NewSite,
 ): Promise<Result<{ id: string }, AppError>> {
-  await store.transaction(async (tx) => {
+  return store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
+    if ((await tx.lockInBin(id)) !== null) return err(IN_BIN);
     // Sent again after a lost answer: it is there already.
     if ((await tx.lockSite(id)) === null)
       await tx.addSite({
@@ -44,8 +45,8 @@ export async function createSite(
         keepClear: [],
         paper: NO_PAPER,
       });
+    return ok({ id });
   });
-  return ok({ id });
 }
 
 /** The whole file is refused for one fault in it, and nothing is written. */
@@ -77,6 +78,7 @@ export async function storePlan(
   if (record.length > MOST_ENTRIES) return err(RECORD_FULL);
   return store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
     const site: Site = { ...plan.site, id };
+    if ((await tx.lockInBin(id)) !== null) return err(IN_BIN);
     if ((await tx.lockSite(id)) !== null) return ok({ id });
     await tx.addSite(site);
     const batch: ChangeBatch = {
@@ -102,11 +104,3 @@ export async function storePlan(
     return ok({ id });
   });
 }
-
-/** Deletes a site with its whole history; there is no way back, so the caller has asked twice. */
-export const removeSite = (store: PlanStore, site: string): Promise<Result<{ id: string }, AppError>> =>
-  store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
-    if ((await tx.lockSite(site)) === null) return err(NO_SUCH_SITE);
-    await tx.removeSite(site);
-    return ok({ id: site });
-  });

@@ -45,8 +45,28 @@ export interface NewEntry {
   readonly redoes: string | null;
 }
 
+/** A deleted site, as long as it can be brought back. */
+export interface BinnedSite {
+  readonly id: string;
+  readonly name: string;
+  readonly deletedAt: string;
+  readonly deletedBy: string;
+  /** When it goes for good. */
+  readonly endsAt: string;
+  /** Whether that is over, and the next look at the bin takes it away. */
+  readonly isOver: boolean;
+}
+/** What is done with the bin inside a transaction. */
+export interface BinTx {
+  /** Puts a locked site into the bin: from then on it is nowhere else. */
+  readonly toBin: (site: string, by: Person) => Promise<void>;
+  /** Locks a site in the bin until the transaction ends; null when it is not there. */
+  readonly lockInBin: (site: string) => Promise<string | null>;
+  readonly outOfBin: (site: string) => Promise<void>;
+}
+
 /** What a use case may do inside one transaction. */
-export interface PlanTx {
+export interface PlanTx extends BinTx {
   /** Locks the site's row until the transaction ends; its revision, or null without such a site. */
   readonly lockSite: (site: string) => Promise<number | null>;
   /** The plan at that revision; kept between requests, so that most answers need no reading. */
@@ -56,6 +76,7 @@ export interface PlanTx {
   readonly beginRecord: (site: string, by: Person, entries: readonly SaidEntry[]) => Promise<void>;
   /** Pictures of photos that its record names. */
   readonly addPhotos: (site: string, photos: readonly Photo[]) => Promise<void>;
+  /** For good, with everything that it has. */
   readonly removeSite: (site: string) => Promise<void>;
   /**
    * Writes the rows, appends to the log and moves the revision on; `after` is the plan that `changes` led to.
@@ -73,6 +94,8 @@ export type OwnLines = (site: string, author: string, before: number, limit: num
 export interface PlanStore {
   readonly transaction: <T>(work: (tx: PlanTx) => Promise<T>) => Promise<T>;
   readonly listSites: () => Promise<SiteSummary[]>;
+  /** The sites in the bin, what was deleted last first. */
+  readonly bin: () => Promise<BinnedSite[]>;
   /** The site's name, or null without such a site. */
   readonly nameOf: (site: string) => Promise<string | null>;
   readonly ownLines: OwnLines;

@@ -219,22 +219,37 @@ async function standIns(): Promise<RunningDevices> {
 
 test(`${REQUESTS} requests that are almost right are answered, and none of them by a failure of the server`, async () => {
   const running = await standIns();
-  const [enter, sites, batches, undo, redo, history, touched, open, record, bench, read, photos, drills] =
-    await Promise.all([
-      import("@/app/api/enter/route"),
-      import("@/app/api/sites/route"),
-      import("@/app/api/sites/[site]/batches/route"),
-      import("@/app/api/sites/[site]/undo/route"),
-      import("@/app/api/sites/[site]/redo/route"),
-      import("@/app/api/sites/[site]/history/route"),
-      import("@/app/api/sites/[site]/touched/route"),
-      import("@/app/api/sites/[site]/plan/route"),
-      import("@/app/api/sites/[site]/record/route"),
-      import("@/app/api/sites/[site]/stand-ins/route"),
-      import("@/app/api/sites/[site]/read-device/route"),
-      import("@/app/api/sites/[site]/photos/route"),
-      import("@/app/api/drills/route"),
-    ]);
+  const [
+    enter,
+    sites,
+    batches,
+    undo,
+    redo,
+    history,
+    touched,
+    open,
+    record,
+    bench,
+    read,
+    photos,
+    drills,
+    bin,
+  ] = await Promise.all([
+    import("@/app/api/enter/route"),
+    import("@/app/api/sites/route"),
+    import("@/app/api/sites/[site]/batches/route"),
+    import("@/app/api/sites/[site]/undo/route"),
+    import("@/app/api/sites/[site]/redo/route"),
+    import("@/app/api/sites/[site]/history/route"),
+    import("@/app/api/sites/[site]/touched/route"),
+    import("@/app/api/sites/[site]/plan/route"),
+    import("@/app/api/sites/[site]/record/route"),
+    import("@/app/api/sites/[site]/stand-ins/route"),
+    import("@/app/api/sites/[site]/read-device/route"),
+    import("@/app/api/sites/[site]/photos/route"),
+    import("@/app/api/drills/route"),
+    import("@/app/api/bin/route"),
+  ]);
   const key = await newKey();
   const cookie = cookieOf(
     await ask(enter.POST, { method: "POST", path: "/api/enter", body: { key, name: "Ruth" } }),
@@ -348,6 +363,8 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
             score: roll(80),
           }),
         );
+      case 14:
+        return bare(post(bin.POST, { site: v7(), do: pick(roll, ["bringBack", "forget"]) }));
       default:
         return post(batches.POST, { revision: 1 + roll(5), batch: aBatch(roll) });
     }

@@ -8,7 +8,8 @@ import { enter, invite, leave } from "@/application/enter";
 import { NOT_LISTENING, type AppError } from "@/application/errors";
 import { history, newsSince, openSite, touched } from "@/application/read-site";
 import { soundness } from "@/application/soundness";
-import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
+import { bringSiteBack, forgetSite, readBin, removeSite } from "@/application/bin";
+import { badFile, createSite, storePlan } from "@/application/sites";
 import { addPhoto, readPhoto } from "@/application/photos";
 import { addToRecord, readRecord } from "@/application/records";
 import type { Person } from "@/application/stores";
@@ -21,6 +22,7 @@ import { err, ok, type Result } from "@/core/kernel";
 import { sessionCookie, tokenOf } from "./authorise";
 import {
   STEPS_HEADER,
+  type BinnedAnswer,
   TOUCHED_AT_ONCE,
   type CommitAnswer,
   type DrillsAnswer,
@@ -38,7 +40,12 @@ import type { CommitBody } from "./contracts/commit-contract";
 import type { addTryContract } from "./contracts/drill-contracts";
 import type { addPhotoContract } from "./contracts/photo-contracts";
 import type { RecordBody } from "./contracts/record-contract";
-import type { createSiteContract, enterContract, stepContract } from "./contracts/site-contracts";
+import type {
+  binContract,
+  createSiteContract,
+  enterContract,
+  stepContract,
+} from "./contracts/site-contracts";
 import { planBody } from "./encoded-plan";
 import { pauseAfterAWhile } from "@/application/in-slices";
 import { presentEntry } from "./present-entry";
@@ -143,8 +150,16 @@ export async function addSite({
   return map(await storePlan(plans, { ...came, record: record.value, photos: photos.value }), (site) => site);
 }
 
-export const deleteSite = async ({ params }: OfSite): Answer =>
-  map(await removeSite(stores().plans, params.site), (site) => site);
+export const deleteSite = async ({ params, person }: OfSite): Answer =>
+  map(await removeSite(stores().plans, params.site, person), (site) => site);
+
+/** The deleted sites that can still be brought back. */
+export const sitesInBin = (): Promise<readonly BinnedAnswer[]> => readBin(stores().plans);
+
+const IN_BIN = { bringBack: bringSiteBack, forget: forgetSite } as const;
+/** Brings a deleted site back, or deletes it for good. */
+export const withBin = async ({ body }: { body: BodyOf<typeof binContract> }): Answer =>
+  map(await IN_BIN[body.do](stores().plans, body.site), (site) => site);
 
 /** The plan; what the person can undo goes in a header, since the body is the same for everybody. */
 export async function openPlan({ params, person, headers }: OfSite & { headers: Headers }): Answer {

@@ -24,14 +24,15 @@ export async function putPhoto(tx: Tx, site: string, { id, jpeg }: Photo): Promi
 export const photoStore = (database: Database): PhotoStore => ({
   read: (site, id) =>
     database.maybeOne(
-      sql`SELECT jpeg FROM photo WHERE site_id = ${site} AND id = ${id} AND jpeg IS NOT NULL`,
+      sql`SELECT f.jpeg FROM photo f JOIN site s ON s.id = f.site_id AND s.deleted_at IS NULL
+        WHERE f.site_id = ${site} AND f.id = ${id} AND f.jpeg IS NOT NULL`,
       (row) => new Uint8Array(row.jpeg as Buffer),
     ),
   // The site's row is locked, so that two at once don't both take the last place.
   add: (site, photo, most) =>
     database.transaction(async (tx) => {
       const locked = await tx.maybeOne(
-        sql`SELECT id FROM site WHERE id = ${site} FOR UPDATE`,
+        sql`SELECT id FROM site WHERE id = ${site} AND deleted_at IS NULL FOR UPDATE`,
         (row) => row.id,
       );
       if (locked === null) return null;

@@ -8,7 +8,8 @@ import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { FENNEL_STREET } from "../../demo/surveys";
 import { BROKEN_FILES, corrupt, goodFile, PLACES } from "../../tests/generators/broken-plan-files";
 import { commitBatch } from "@/application/commit-batch";
-import { badFile, createSite, removeSite, storePlan } from "@/application/sites";
+import { badFile, createSite, storePlan } from "@/application/sites";
+import { removeSite } from "@/application/bin";
 import type { Person } from "@/application/stores";
 import { redo, undo } from "@/application/undo-redo";
 import { must } from "@/core/kernel";
@@ -30,7 +31,7 @@ import { draftBatch, DRAFT_PARTS } from "@/core/survey";
 import { surveyPlan } from "@/core/testing/survey-plan";
 import { planCache } from "./plan-cache";
 import { planStore } from "./plan-store";
-import { testStores } from "../../tests/support/stores";
+import { removeForGood, testStores } from "../../tests/support/stores";
 import { sql } from "./sql";
 
 const { plans, database, people } = testStores();
@@ -175,7 +176,7 @@ test("a survey drafted, with a kind of its own, IPv6, visits, what a device has 
   const site = await store(whole);
   const { plan: read } = await fromRows(site);
   expect(diff({ ...whole, site: { ...whole.site, id: site } }, read)).toEqual([]);
-  value(await removeSite(plans, site));
+  await removeForGood(plans, site, people.ruth);
   expect(await countRows()).toEqual(before);
 });
 
@@ -262,7 +263,7 @@ test("LAGs, templates, models of one's own, radios, optics and names for each ac
     ).revision;
     expect(diff(to, (await fromRows(site)).plan)).toEqual([]);
   }
-  value(await removeSite(plans, site));
+  await removeForGood(plans, site, people.ruth);
   expect(await countRows()).toEqual(rows);
 });
 
@@ -487,8 +488,11 @@ test("a site is made once, whatever is sent again, and goes with all its rows", 
   });
   expect(await plans.touched(full, { before: 1, about: [touched] }, 10)).toEqual([]);
   expect(await plans.touched(v7(), { before: 100, about: [touched] }, 10)).toBeNull();
-  for (const site of [id, full]) expect(await removeSite(plans, site)).toMatchObject({ ok: true });
-  expect(await removeSite(plans, id)).toMatchObject({ ok: false, error: { code: "no-such-site" } });
+  for (const site of [id, full]) await removeForGood(plans, site, people.ruth);
+  expect(await removeSite(plans, id, people.ruth)).toMatchObject({
+    ok: false,
+    error: { code: "no-such-site" },
+  });
   expect(await countRows()).toEqual(before);
 });
 

@@ -12,6 +12,7 @@ import type {
 import { decodeChanges, encodeChangesSliced } from "@/core/formats";
 import { grouped } from "@/core/kernel";
 import { deleteSite, insertSite, readPlan, writeChanges, writeTouched } from "./plan-rows";
+import { binOn, binTx } from "./bin";
 import { cacheKey, type CachedPlan, type PlanCache } from "./plan-cache";
 import { instant, type Database, type Row, type Tx } from "./pool";
 import { putPhoto } from "./photo-store";
@@ -79,7 +80,7 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
   const keyOf = (site: string): string => cacheKey(site, standing.get(site)?.made ?? "");
   const lockSite = async (site: string): Promise<number | null> => {
     const found = await tx.maybeOne(
-      sql`SELECT revision, made_at FROM site WHERE id = ${site} FOR UPDATE`,
+      sql`SELECT revision, made_at FROM site WHERE id = ${site} AND deleted_at IS NULL FOR UPDATE`,
       standingOf,
     );
     if (found !== null) standing.set(site, found);
@@ -103,6 +104,7 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
       for (const photo of photos) await putPhoto(tx, site, photo);
     },
     removeSite: (site) => deleteSite(tx, site),
+    ...binTx(tx),
     write: async (site, { revision, batch, by, undoes, redoes }, after) => {
       await writeChanges(tx, site, batch.changes);
       const changes = await encodeChangesSliced(batch.changes, pauseAfterAWhile());
@@ -140,7 +142,10 @@ const summaryOf = (row: Row): SiteSummary => ({
 // eslint-disable-next-line max-lines-per-function -- one store, a statement for each of its questions
 export function planStore(database: Database, cache: PlanCache): PlanStore {
   const standing = (tx: Tx, site: string) =>
-    tx.maybeOne(sql`SELECT revision, made_at FROM site WHERE id = ${site}`, standingOf);
+    tx.maybeOne(
+      sql`SELECT revision, made_at FROM site WHERE id = ${site} AND deleted_at IS NULL`,
+      standingOf,
+    );
   return {
     transaction: async (work) => {
       const fresh: Fresh = new Map();
@@ -159,11 +164,13 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         (SELECT COUNT(*) FROM host h WHERE h.site_id = s.id) AS hosts,
         (SELECT p.name FROM change_batch b JOIN person p ON p.id = b.person_id
           WHERE b.site_id = s.id AND b.revision = s.revision) AS changed_by
-      FROM site s ORDER BY s.name, s.id`,
+      FROM site s WHERE s.deleted_at IS NULL ORDER BY s.name, s.id`,
         summaryOf,
       ),
     nameOf: (site) =>
-      database.maybeOne(sql`SELECT name FROM site WHERE id = ${site}`, (row) => String(row.name)),
+      database.maybeOne(sql`SELECT name FROM site WHERE id = ${site} AND deleted_at IS NULL`, (row) =>
+        String(row.name),
+      ),
     ownLines: ownLinesOn(database),
     news: async (site, after) => {
       const now = await standing(database, site);
@@ -208,6 +215,7 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         lineOf,
       );
     },
+    bin: () => binOn(database),
     touched: async (site, asked, limit) =>
       (await standing(database, site)) === null ? null : touchedOn(database, site, asked, limit),
   };

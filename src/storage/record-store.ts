@@ -14,7 +14,7 @@ const storedOf = (row: Row): StoredRecord => ({
 });
 
 const siteIn = (tx: Tx, site: string): Promise<string | null> =>
-  tx.maybeOne(sql`SELECT id FROM site WHERE id = ${site}`, (row) => String(row.id));
+  tx.maybeOne(sql`SELECT id FROM site WHERE id = ${site} AND deleted_at IS NULL`, (row) => String(row.id));
 
 const lastIn = async (tx: Tx, site: string): Promise<number> =>
   (await tx.maybeOne(sql`SELECT MAX(number) AS last FROM record_entry WHERE site_id = ${site}`, (row) =>
@@ -64,7 +64,7 @@ export const recordStore = (database: Database): RecordStore => ({
   add: (site, by, entries, most) =>
     database.transaction(async (tx) => {
       const locked = await tx.maybeOne(
-        sql`SELECT id FROM site WHERE id = ${site} FOR UPDATE`,
+        sql`SELECT id FROM site WHERE id = ${site} AND deleted_at IS NULL FOR UPDATE`,
         (row) => row.id,
       );
       if (locked === null) return null;

@@ -189,7 +189,9 @@ test("what is not saved yet survives a closed tab", async ({ page }) => {
   await expect(again.getByRole("gridcell", { name: "Tools", exact: true }).first()).toBeVisible();
 });
 
-test("deleting a site asks for its name", async ({ page }) => {
+test("deleting a site asks for its name; from the bin it comes back, and goes for good when that is said twice", async ({
+  page,
+}) => {
   const name = "Lockkeeper's House, kiln";
   await newSite(page, name);
   await page.goto("/");
@@ -199,6 +201,17 @@ test("deleting a site asks for its name", async ({ page }) => {
   await page.getByLabel("Type the site’s name").fill(name);
   await page.getByRole("button", { name: "Delete the site" }).click();
   await expect(page.getByRole("link", { name })).toHaveCount(0);
+  await page.getByRole("button", { name: `Bring back ${name}` }).click();
+  await expect(page.getByRole("link", { name })).toBeVisible();
+  await page.getByRole("button", { name: `Delete ${name}` }).click();
+  await page.getByLabel("Type the site’s name").fill(name);
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: `Delete ${name} for good` }).click();
+  await page
+    .getByRole("dialog")
+    .getByRole("button", { name: `Delete ${name} for good` })
+    .click();
+  await expect(page.getByRole("region", { name: "Bin" }).getByText(name)).toHaveCount(0);
 });
 
 test("the register and the port schedule leave as CSV that a spreadsheet reads", async ({ page }) => {

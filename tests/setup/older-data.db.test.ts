@@ -104,6 +104,12 @@ const SITES: Readonly<
     note: "moved to the back office",
     second: "place",
   },
+  "0026": {
+    plan: fileOf("plan-version-17.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "place",
+  },
   "0015": {
     plan: fileOf("plan-version-5-lines.json"),
     noted: "tablet",

@@ -48,6 +48,9 @@ export function memoryStore(): PlanStore {
     removeSite: async (site) => {
       sites.delete(site);
     },
+    toBin: () => Promise.reject(new Error("A store in memory has no bin")),
+    lockInBin: async () => null,
+    outOfBin: () => Promise.reject(new Error("A store in memory has no bin")),
     write: async (site, entry, after) => {
       const kept = must(sites.get(site), "the site");
       sites.set(site, { plan: after, revision: entry.revision, log: [...kept.log, entryOf(entry)] });
@@ -64,6 +67,7 @@ export function memoryStore(): PlanStore {
       return result;
     },
     listSites: async () => [],
+    bin: async () => [],
     nameOf: async (site) => sites.get(site)?.plan.site.name ?? null,
     ownLines,
     news: async (site, after) => {

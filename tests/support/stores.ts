@@ -1,5 +1,6 @@
 import { v7 } from "uuid";
-import type { Person } from "@/application/stores";
+import { forgetSite, removeSite } from "@/application/bin";
+import type { Person, PlanStore } from "@/application/stores";
 import { storesOn } from "@/composition";
 import { must } from "@/core/kernel";
 import { openDatabase } from "@/storage/pool";
@@ -19,4 +20,10 @@ export function testStores() {
     await close();
   });
   return { url, plans, database, people };
+}
+
+/** Deletes a site, and takes it out of the bin for good. */
+export async function removeForGood(plans: PlanStore, site: string, by: Person): Promise<void> {
+  must((await removeSite(plans, site, by)).ok || null, "it is put into the bin");
+  must((await forgetSite(plans, site)).ok || null, "it is deleted for good");
 }

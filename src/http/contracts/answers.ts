@@ -2,9 +2,11 @@
 // text form.
 import type { Soundness } from "@/application/soundness";
 import type { PersonProgress } from "@/core/drills";
-import type { LogLine, SiteSummary } from "@/application/stores";
+import type { BinnedSite, LogLine, SiteSummary } from "@/application/stores";
 
 export type SiteAnswer = SiteSummary;
+/** A deleted site that can still be brought back. */
+export type BinnedAnswer = BinnedSite;
 export type SoundnessAnswer = Soundness;
 export type LogLineAnswer = LogLine;
 /** With the changes in their text form. */

@@ -43,6 +43,14 @@ export const createSiteContract = contract({
   ]),
 });
 
+/** What is done with a deleted site. */
+export const binContract = contract({
+  params: nothing,
+  query: nothing,
+  maxBytes: 1000,
+  body: z.strictObject({ site: idText, do: z.enum(["bringBack", "forget"]) }),
+});
+
 /** What is asked of a site, or done with it, without anything more to say. */
 export const ofSiteContract = contract({ params: siteParams, query: nothing, body: noBody, maxBytes: 0 });
 export const newsContract = contract({

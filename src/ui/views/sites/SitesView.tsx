@@ -1,31 +1,30 @@
 "use client";
 
 import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { Toaster, toast } from "sonner";
+import { Toaster } from "sonner";
 import { counted } from "@/core/repairs";
-import type { SiteAnswer } from "@/http/contracts/answers";
+import type { BinnedAnswer, SiteAnswer } from "@/http/contracts/answers";
 import { GroundSwitch } from "../../frame/GroundSwitch";
-import { Modal } from "../../kit/Modal";
 import { Brand } from "../../kit/signs";
-import { call } from "../../plan-store/api";
+import { Bin } from "./Bin";
+import { DeleteSite } from "./DeleteSite";
+import { hereText } from "./here-text";
 import { NewSite } from "./NewSite";
 import { SoundnessOf } from "./SoundnessOf";
 
 const KINDS = { home: "Home", office: "Office", industrial: "Industrial site" } as const;
-const whenText = (instant: string) =>
-  new Intl.DateTimeFormat("en-GB", {
-    day: "numeric",
-    month: "short",
-    year: "numeric",
-    hour: "2-digit",
-    minute: "2-digit",
-  }).format(new Date(instant));
-
 /** Above the drawings: every site with its sheets, a new one, and one from a plan file. */
 // eslint-disable-next-line max-lines-per-function -- one page: the sites and what can be done with them
-export function SitesView({ person, sites }: { person: string; sites: readonly SiteAnswer[] }) {
+export function SitesView({
+  person,
+  sites,
+  bin,
+}: {
+  person: string;
+  sites: readonly SiteAnswer[];
+  bin: readonly BinnedAnswer[];
+}) {
   const [deleting, setDeleting] = useState<SiteAnswer | null>(null);
   return (
     <div className="flex min-h-screen flex-col">
@@ -96,7 +95,7 @@ export function SitesView({ person, sites }: { person: string; sites: readonly S
                     </td>
                     <td className="mono right">{site.revision}</td>
                     <td className="!pl-6" suppressHydrationWarning>
-                      {whenText(site.changedAt)}
+                      {hereText(site.changedAt)}
                       {site.changedBy === null ? null : <span className="text-ink2">, {site.changedBy}</span>}
                     </td>
                     <td className="right">
@@ -121,64 +120,10 @@ export function SitesView({ person, sites }: { person: string; sites: readonly S
           </div>
         )}
         <NewSite />
+        <Bin sites={bin} />
       </main>
       {deleting === null ? null : <DeleteSite site={deleting} close={() => setDeleting(null)} />}
       <Toaster position="bottom-left" />
     </div>
-  );
-}
-
-/** Deleting takes the history with it and can't be undone: the name has to be typed. */
-function DeleteSite({ site, close }: { site: SiteAnswer; close: () => void }) {
-  const router = useRouter();
-  const [typed, setTyped] = useState("");
-  const [refusal, setRefusal] = useState<string | null>(null);
-  const remove = async () => {
-    if (typed.trim() !== site.name) return setRefusal(`To delete it, type its name exactly: ${site.name}`);
-    const answer = await call(`/api/sites/${site.id}`, "DELETE");
-    if (!answer.ok) return setRefusal(answer.refused.sentence);
-    toast(`${site.name} is deleted.`);
-    close();
-    router.refresh();
-  };
-  return (
-    <Modal
-      open
-      onOpenChange={close}
-      title={`Delete ${site.name}?`}
-      description={
-        "The plan goes with its whole history; this can't be undone. " +
-        "Save the plan file first (Hand-over, Open formats) if anybody may still need it."
-      }
-    >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void remove();
-        }}
-      >
-        <label className="mb-1 block text-13" htmlFor="delete-name">
-          Type the site’s name
-        </label>
-        <input
-          id="delete-name"
-          className="field mb-3 w-full"
-          value={typed}
-          onChange={(event) => {
-            setTyped(event.target.value);
-            setRefusal(null);
-          }}
-          autoComplete="off"
-        />
-        {refusal === null ? null : (
-          <p role="alert" className="mb-3 text-13 text-stop">
-            {refusal}
-          </p>
-        )}
-        <button type="submit" className="button danger">
-          Delete the site
-        </button>
-      </form>
-    </Modal>
   );
 }
