@@ -15,7 +15,8 @@ import { sql } from "@/storage/sql";
 import { JPEG } from "../../tests/support/jpeg";
 import { testStores } from "../../tests/support/stores";
 
-// A deleted site is nowhere but in the bin, with all that it has, until it is brought back or its days are over.
+// A deleted site is nowhere but in the bin, with all that it has, until it is brought back or its days are
+// over.
 
 const { url, plans, database, people } = testStores();
 const { records, photos, close } = storesOn(url);

@@ -78,7 +78,7 @@ function Binned({
 }) {
   return (
     <li className="flex flex-wrap items-center gap-2 border-t border-hair py-2">
-      <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
+      <span className="min-w-[14rem] flex-1 [overflow-wrap:anywhere]">
         <b className="font-semibold">{name}</b>{" "}
         <span className="text-ink2" suppressHydrationWarning>
           deleted by {deletedBy}, {hereText(deletedAt)}; until {hereText(endsAt)}

@@ -26,8 +26,8 @@ export function DeleteSite({ site, close }: { site: SiteAnswer; close: () => voi
       onOpenChange={close}
       title={`Delete ${site.name}?`}
       description={
-        "It goes for everybody, and lies in the bin for 30 days with its whole history, its record and photos: " +
-        "until then it can be brought back from there. Then it is gone for good."
+        "It goes for everybody, and lies in the bin for 30 days with its history, record and photos. " +
+        "Until then it can be brought back from there; then it is gone for good."
       }
     >
       <form
