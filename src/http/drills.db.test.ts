@@ -44,28 +44,30 @@ test("a try counts once however often it is sent; the least stays, and a try tha
     aTry({ score: 25 }),
     aTry({ isSolved: false, score: 40 }),
   ])
-    expect((await post("Ruth", one)).status).toBe(200);
-  await post("Ruth", aTry({ what: "sums", number: 0, isSolved: false, score: 4 }));
-  expect(drillsOf(await of("Ruth"), "Ruth")).toEqual([
+    expect((await post("Edda", one)).status).toBe(200);
+  await post("Edda", aTry({ what: "sums", number: 0, isSolved: false, score: 4 }));
+  expect(drillsOf(await of("Edda"), "Edda")).toEqual([
     { what: "course", number: 3, tries: 4, solved: 3, best: 12 },
     { what: "sums", number: 0, tries: 1, solved: 0, best: null },
   ]);
 });
 
 test("two who end a first try of the same drill at once are both counted", async () => {
-  await Promise.all(Array.from({ length: 8 }, (_, at) => post("Marek", aTry({ number: 9, score: 10 + at }))));
-  expect(drillsOf(await of("Marek"), "Marek")).toEqual([
+  await Promise.all(Array.from({ length: 8 }, (_, at) => post("Jonah", aTry({ number: 9, score: 10 + at }))));
+  expect(drillsOf(await of("Jonah"), "Jonah")).toEqual([
     { what: "course", number: 9, tries: 8, solved: 8, best: 10 },
   ]);
 });
 
 test("everybody sees everybody, by name, and who asks", async () => {
-  const seen = await of("Marek");
-  expect([seen.me, seen.people.map(({ person }) => person)]).toEqual(["Marek", ["Marek", "Ruth"]]);
+  const seen = await of("Jonah");
+  // Others may have tried some on this database, too.
+  const known = seen.people.map(({ person }) => person).filter((person) => /^(Edda|Jonah)$/.test(person));
+  expect([seen.me, known]).toEqual(["Jonah", ["Edda", "Jonah"]]);
 });
 
 test("what fits no drill is refused in a sentence and counts nothing; a stranger learns nothing", async () => {
-  const before = drillsOf(await of("Ruth"), "Ruth");
+  const before = drillsOf(await of("Edda"), "Edda");
   for (const [more, words] of [
     [{ what: "exam" }, /what/],
     [{ number: 100 }, /number/],
@@ -75,11 +77,11 @@ test("what fits no drill is refused in a sentence and counts nothing; a stranger
     [{ id: "1" }, /id/],
     [{ person: v7() }, /person/],
   ] as const) {
-    const { status, body } = await post("Ruth", aTry(more));
+    const { status, body } = await post("Edda", aTry(more));
     expect([status, body.sentence]).toEqual([400, expect.stringMatching(words)]);
   }
-  expect((await post("Ruth", { ...aTry(), padding: "x".repeat(3000) })).status).toBe(413);
-  expect(drillsOf(await of("Ruth"), "Ruth")).toEqual(before);
+  expect((await post("Edda", { ...aTry(), padding: "x".repeat(3000) })).status).toBe(413);
+  expect(drillsOf(await of("Edda"), "Edda")).toEqual(before);
   const { GET, POST } = await route();
   expect((await ask(GET, { method: "GET" })).status).toBe(401);
   expect((await ask(POST, { method: "POST", body: aTry() })).status).toBe(401);

@@ -151,12 +151,14 @@ test("photos go with the plan file to another machine; a broken one makes no sit
   expect([broken.status, broken.sentence]).toEqual([422, expect.stringMatching(/^photos\[1\]\.jpeg/)]);
 });
 
-test("a deleted site takes its photos with it", async () => {
+test("a site that is deleted for good takes its photos with it", async () => {
   const [site, id] = [await aSite(), v7()];
   await add(site, tick(id));
   await post(site, { id, jpeg: base64(JPEG) });
   const { DELETE } = await import("@/app/api/sites/[site]/route");
   await ask(DELETE, { method: "DELETE", params: { site }, cookie: cookies.ruth });
+  const { POST } = await import("@/app/api/bin/route");
+  await ask(POST, { method: "POST", body: { site, do: "forget" }, cookie: cookies.ruth });
   const left = await database.all(sql`SELECT id FROM photo WHERE site_id = ${site}`, (row) => row);
   expect(left).toEqual([]);
 });

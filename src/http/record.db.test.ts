@@ -214,11 +214,13 @@ test("a plan file whose record can't be stored makes no site", async () => {
   expect((await read(id)).entries).toHaveLength(1);
 });
 
-test("a deleted site takes its record with it", async () => {
+test("a site that is deleted for good takes its record with it", async () => {
   const site = await aSite();
   await send(site, [encodeEntry(end())], cookies.ruth);
   const { DELETE } = await import("@/app/api/sites/[site]/route");
   await ask(DELETE, { method: "DELETE", params: { site }, cookie: cookies.ruth });
+  const { POST } = await import("@/app/api/bin/route");
+  await ask(POST, { method: "POST", body: { site, do: "forget" }, cookie: cookies.ruth });
   const left = await database.all(sql`SELECT id FROM record_entry WHERE site_id = ${site}`, (row) => row);
   expect(left).toEqual([]);
 });
