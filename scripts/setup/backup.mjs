@@ -55,7 +55,8 @@ export async function tablesOf(connection) {
   return [...tables.values()];
 }
 
-const quoted = (name) => `\`${name.replaceAll("`", "``")}\``;
+/** A name as it stands in a statement. */
+export const quoted = (name) => `\`${name.replaceAll("`", "``")}\``;
 
 /** The rows of a table as lines of JSON, in the order of its key: the same rows are the same lines. */
 async function* rowsOf(connection, { table, columns, key }) {

@@ -1,7 +1,7 @@
 // A backup becomes a database again: in an empty one, in the form that it was taken in, held against the sums
 // that stand in the file, and then brought to the newest form.
 import { migrate, migrationFiles } from "./migrate.mjs";
-import { plainConnection, readBackup, sumOf, tablesOf } from "./backup.mjs";
+import { plainConnection, quoted, readBackup, sumOf, tablesOf } from "./backup.mjs";
 import { Problem } from "./stage.mjs";
 
 const MOST_ROWS = 500;
@@ -28,8 +28,6 @@ async function requireEmpty(connection) {
         "or into an empty database. Nothing was changed.",
     );
 }
-
-const quoted = (name) => `\`${name.replaceAll("`", "``")}\``;
 
 /** Writes rows as they are read, some at a time. */
 function writer(connection, tables) {

@@ -71,8 +71,9 @@ function Sheet({ table }: { table: TableApart }) {
       <div className="flex flex-wrap items-center gap-2 px-4 pb-1">
         <h3 className="text-13 font-semibold">{title}</h3>
         <span className="flex-1 text-ink2">
-          {counted(rows.length, "row differs", "rows differ")}, {alike === 0 ? "none is" : `${alike} are`}{" "}
-          alike{left > 0 ? `; the first ${MOST_ROWS} are here, all of them in the file` : ""}.
+          {counted(rows.length, "row differs", "rows differ")},{" "}
+          {alike === 0 ? "none is alike" : counted(alike, "is alike", "are alike")}
+          {left > 0 ? `; the first ${MOST_ROWS} are here, all of them in the file` : ""}.
         </span>
         <button
           type="button"
