@@ -35,8 +35,22 @@ function sayEncoding(response) {
   };
 }
 
+/**
+ * Where a request comes from: who is at the other end, or behind a proxy (BEHIND_PROXY=1) whom that names last.
+ * Nobody else writes it: what a client says in that header is thrown away.
+ */
+function sayAddress(request) {
+  const last = String(request.headers["x-forwarded-for"] ?? "")
+    .split(",")
+    .at(-1)
+    .trim();
+  const isProxied = process.env.BEHIND_PROXY === "1" && last !== "";
+  request.headers["x-client-address"] = isProxied ? last : (request.socket.remoteAddress ?? "");
+}
+
 function answer(request, response) {
   sayEncoding(response);
+  sayAddress(request);
   if (METHODS.has(request.method ?? "")) {
     void handle(request, response);
     return;

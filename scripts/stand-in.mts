@@ -54,7 +54,7 @@ async function planNow(id: string): Promise<StoredPlan | null> {
 
 /** Reads the sites that changed; answers those whose plan is another now. */
 async function readChanged(): Promise<PlanIndex[]> {
-  const sites = await plans.listSites();
+  const sites = await plans.listSites(null);
   for (const id of [...known.keys()]) if (!sites.some((site) => site.id === id)) known.delete(id);
   for (const { id, revision } of sites) if (known.get(id)?.revision !== revision) await planNow(id);
   const others = [...changed].flatMap((id) => known.get(id)?.index ?? []);

@@ -4,7 +4,7 @@
 //   --port N         another port than 4100
 //   --dir D          another data folder than .data/<profile>
 //   --profile P      start, demo, test or dev
-//   --link-file F    also write the one-time link into a file
+//   --link-file F    also write the one-time link, or where one signs in, into a file
 //   --listen A       also over TLS at an address of this machine, or at all with 0.0.0.0
 //   --certificate F, --key F   the certificate for that; one is made without
 //   --stop           stop what runs on the folder, and everything it started
@@ -18,7 +18,7 @@ import { connectTo } from "./setup/connection.mjs";
 import { copyAside } from "./setup/copy-aside.mjs";
 import { placesOf, runningPid, startDatabase, urlOfRunning } from "./setup/database.mjs";
 import { DATABASE_PROGRAMS, ensurePrograms } from "./setup/debian.mjs";
-import { makeEntryLink } from "./setup/entry-link.mjs";
+import { makeDemoLink, makeFirstLink } from "./setup/entry-link.mjs";
 import { ensureFolder, lockFolder } from "./setup/folder-lock.mjs";
 import { keepUp } from "./setup/keep-up.mjs";
 import { listening } from "./setup/listen.mjs";
@@ -27,9 +27,10 @@ import { migrate, pendingMigrations } from "./setup/migrate.mjs";
 import { ensurePackages } from "./setup/packages.mjs";
 import { isUp, procFile, stopPid } from "./setup/processes.mjs";
 import { isPortRefused, isPortTaken, startServer } from "./setup/server.mjs";
+import { readRunning, runningFile } from "./setup/running.mjs";
 import { Problem, runOrExplain, say, stage } from "./setup/stage.mjs";
 import { standInDevicesFile, standInFile, startStandIn } from "./setup/stand-in.mjs";
-import { readState, writeState } from "./setup/state-file.mjs";
+import { writeState } from "./setup/state-file.mjs";
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const DEFAULT_PORT = 4100;
@@ -72,9 +73,6 @@ function readOptions() {
   }
 }
 
-const runningFile = (dir) => join(dir, "running.json");
-const readRunning = (dir) =>
-  readState(runningFile(dir), ["pid", "address"], "what it says of a start is not known.");
 /** Tells databases apart without writing down how one gets in. */
 const markOf = (url) => createHash("sha256").update(url).digest("hex").slice(0, 16);
 
@@ -123,8 +121,31 @@ async function openDatabase(options) {
   };
 }
 
+/** Who draws in the demo. */
+const DEMO_PERSON = "Ruth";
+
+/** How one comes in: by a link of the demo, by the one that makes the owner's account, or by signing in. */
+async function wayIn(url, address, demo) {
+  if (demo) {
+    const link = await makeDemoLink(url, address, DEMO_PERSON);
+    return {
+      link,
+      words:
+        `This is the demo. The link signs you in as ${DEMO_PERSON}, ` +
+        "who owns everything in it; it works one time:",
+    };
+  }
+  const link = await makeFirstLink(url, address);
+  if (link !== null)
+    return { link, words: "Open this link once: it makes the account of the owner, who lets others in:" };
+  return {
+    link: address,
+    words: "Sign in there. Who has lost the password gets a link by bin/let-in NAME on this machine:",
+  };
+}
+
 /** Another start has the folder: it gets a new link, or a sentence why not. */
-async function linkFromRunning({ dir, reset, askedPort, given }) {
+async function linkFromRunning({ dir, reset, askedPort, given, demo }) {
   const running = readRunning(dir);
   if (running === null || !isUp(running.pid))
     throw new Problem(
@@ -150,10 +171,8 @@ async function linkFromRunning({ dir, reset, askedPort, given }) {
       `It runs already, at ${address} (process ${pid}); its database ` +
         "is just being started again. Run this again in a few seconds.",
     );
-  say(
-    `\nIt runs already, at ${address} (process ${pid}). A new link, ` +
-      `for one use:\n\n    ${await makeEntryLink(url, address)}\n`,
-  );
+  const { link, words } = await wayIn(url, address, demo);
+  say(`\nIt runs already, at ${address} (process ${pid}). ${words}\n\n    ${link}\n`);
 }
 
 /** Stops the start that has the folder, and makes sure that it is gone. */
@@ -205,10 +224,10 @@ function keepLink(file, link) {
   writeFileSync(file, link, { mode: 0o600 });
 }
 
-const sayReady = (began, address, link, logFile) =>
+const sayReady = (began, address, { link, words }, logFile) =>
   say(
-    `\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\nOpen ` +
-      `this link once to come in; it works one time:\n\n    ${link}\n\nCtrl-C stops everything ` +
+    `\nReady in ${((performance.now() - began) / 1000).toFixed(1)} s at ${address}\n\n${words}` +
+      `\n\n    ${link}\n\nCtrl-C stops everything ` +
       `that was started here. What the server has to say is in ${logFile}.`,
   );
 
@@ -296,9 +315,9 @@ async function start() {
       database.keepUp(onBug),
       keepUp({ title: "The server", isUp: () => isUp(server.pid), start: serve, onBug }),
     );
-    const link = await makeEntryLink(database.url, address);
-    if (linkFile !== null) keepLink(linkFile, link);
-    sayReady(began, address, link, join(dir, "server.log"));
+    const way = await wayIn(database.url, address, options.demo);
+    if (linkFile !== null) keepLink(linkFile, way.link);
+    sayReady(began, address, way, join(dir, "server.log"));
     if (beyond !== null) sayListening(beyond);
     if (standIn !== null)
       say(

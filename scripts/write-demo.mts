@@ -10,8 +10,8 @@ import { openDatabase } from "../src/storage/pool";
 import { sql } from "../src/storage/sql";
 
 const url = config().databaseUrl;
-const { plans, entries, close } = storesOn(url);
-const drawer = await entries.personNamed("Demo", v7());
+const { plans, accounts, close } = storesOn(url);
+const drawer = await accounts.personNamed("Demo", v7());
 for (const file of ["fennel-street", "lockkeepers-house", "bramblewick"]) {
   const read = readPlanFile(readFileSync(new URL(`../demo/${file}.json`, import.meta.url), "utf8"));
   if (!read.ok) throw new Error(`demo/${file}.json: ${read.error.map((fault) => fault.sentence).join(" ")}`);

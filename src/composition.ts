@@ -2,22 +2,30 @@ import "server-only";
 import { createHash, randomBytes } from "node:crypto";
 import { v7 } from "uuid";
 import type { DeviceReader, StandIns } from "@/application/devices";
-import type { EntryTools } from "@/application/enter";
-import type { DrillStore, EntryStore, PhotoStore, PlanStore, RecordStore } from "@/application/stores";
+import type { AccountStore, DeedStore, EntryStore, PeopleStore } from "@/application/account-stores";
+import type { EntryTools } from "@/application/accounts";
+import type { DrillStore, PhotoStore, PlanStore, RecordStore } from "@/application/stores";
 import { config } from "@/config";
+import { accountStore } from "@/storage/account-store";
+import { deedStore } from "@/storage/deed-store";
 import { drillStore } from "@/storage/drill-store";
 import { entryStore } from "@/storage/entry-store";
+import { peopleStore } from "@/storage/people-store";
 import { photoStore } from "@/storage/photo-store";
 import { planCache } from "@/storage/plan-cache";
 import { planStore } from "@/storage/plan-store";
 import { openDatabase } from "@/storage/pool";
 import { recordStore } from "@/storage/record-store";
+import { credentials } from "@/wire/credentials";
 import { deviceReader } from "@/wire/device-reader";
 import { standInsIn } from "@/wire/stand-ins";
 
 export interface Stores {
   readonly plans: PlanStore;
   readonly entries: EntryStore;
+  readonly accounts: AccountStore;
+  readonly people: PeopleStore;
+  readonly deeds: DeedStore;
   readonly records: RecordStore;
   readonly photos: PhotoStore;
   readonly drills: DrillStore;
@@ -28,6 +36,7 @@ const TOOLS: EntryTools = {
   hash: (text) => createHash("sha256").update(text).digest("hex"),
   newToken: () => randomBytes(32).toString("base64url"),
   newId: () => v7(),
+  ...credentials,
 };
 
 export function storesOn(databaseUrl: string): Stores & { readonly close: () => Promise<void> } {
@@ -35,6 +44,9 @@ export function storesOn(databaseUrl: string): Stores & { readonly close: () => 
   return {
     plans: planStore(database, planCache(24)),
     entries: entryStore(database),
+    accounts: accountStore(database),
+    people: peopleStore(database),
+    deeds: deedStore(database),
     records: recordStore(database),
     photos: photoStore(database),
     drills: drillStore(database),

@@ -21,6 +21,8 @@ const schema = z.object({
   LISTEN_AT: z.string().default(""),
   LISTEN_CERTIFICATE: z.string().default(""),
   LISTEN_FINGERPRINT: z.string().default(""),
+  /** A session that nobody used for so many hours is over. */
+  SIGN_OUT_AFTER_HOURS: z.coerce.number().int().min(1).max(720).default(168),
 });
 
 /** Entries of a list with commas between. */
@@ -36,6 +38,7 @@ export interface Config {
   /** Null where no stand-in devices run. */
   readonly standInFile: string | null;
   readonly readDevices: readonly string[];
+  readonly idleHours: number;
   /** Null where it listens on loopback only. */
   readonly beyond: Beyond | null;
 }
@@ -68,6 +71,7 @@ export function config(): Config {
         ? null
         : { urls, certificateFile: read.LISTEN_CERTIFICATE, fingerprint: read.LISTEN_FINGERPRINT },
     standInFile: read.STAND_IN_DEVICES === "" ? null : read.STAND_IN_DEVICES,
+    idleHours: read.SIGN_OUT_AFTER_HOURS,
     readDevices: entriesOf(read.READ_DEVICES),
   };
   return known;

@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import { ACCESS } from "@/http/access";
 import { ERRORS } from "@/http/errors";
 
 function filesUnder(folder: string, name: RegExp): string[] {
@@ -23,14 +24,19 @@ test.each(ROUTES)(
   "%s lets nobody in by itself: each method is made by route(), the door's by doorRoute(), a look by stateRoute()",
   (file) => {
     const text = readFileSync(file, "utf8");
-    const methods = [...text.matchAll(/export const (\w+) = (\w+)\(/g)];
+    const methods = [...text.matchAll(/export const (\w+) = (\w+)\(\s*"([^"]+)"/g)];
     expect(methods.length).toBeGreaterThan(0);
     const isState = /app\/(healthz|readyz)\/route\.ts$/.test(file);
     // What only says how it is now is never made when the application is built.
     const dynamic = [...text.matchAll(/^export const dynamic = "force-dynamic";$/gm)];
     expect(dynamic).toHaveLength(isState ? 1 : 0);
     expect([...text.matchAll(/^export /gm)]).toHaveLength(methods.length + dynamic.length);
-    const isDoor = (method: string | undefined) => file.endsWith("api/enter/route.ts") && method === "POST";
+    // Each stands in the one table of access, under its own method and address.
+    const address = file.replace(/^src\/app/, "").replace(/\/route\.ts$/, "");
+    expect(methods.map((m) => m[3])).toEqual(methods.map((m) => `${m[1]} ${address}`));
+    for (const [, , , key] of methods) expect(ACCESS).toHaveProperty([String(key)]);
+    const isDoor = (method: string | undefined) =>
+      /api\/(enter|sign-in)\/route\.ts$/.test(file) && method === "POST";
     const maker = (method: string | undefined) => {
       if (isState) return "stateRoute";
       return isDoor(method) ? "doorRoute" : "route";
@@ -39,6 +45,13 @@ test.each(ROUTES)(
     expect(text).not.toMatch(/\b(if|try|SELECT)\b/);
   },
 );
+
+test("the table of access names no route that is not there", () => {
+  const there = ROUTES.flatMap((file) =>
+    [...readFileSync(file, "utf8").matchAll(/= \w+\(\s*"([^"]+)"/g)].map(([, key]) => key),
+  );
+  expect(Object.keys(ACCESS).sort()).toEqual(there.sort());
+});
 
 test.each(PAGES.filter((file) => !/app\/(layout|enter\/page)\.tsx$/.test(file)))(
   "%s asks who is there",

@@ -34,7 +34,7 @@ const renamed = (plan: Plan) => {
   return { id: v7(), planner: "test", summary: "another name", args: null, changes: edits.changes() };
 };
 const ALL = { before: 4_000_000_000, about: null, by: null, from: null, until: null };
-const inBin = async (site: string) => (await readBin(plans)).find(({ id }) => id === site);
+const inBin = async (site: string) => (await readBin(plans, people.ruth)).find(({ id }) => id === site);
 
 test("in the bin it is nowhere else: not read, not written, not undone, not made anew; brought back it is as it was", async () => {
   const site = await made(fennelStreet());
@@ -44,7 +44,7 @@ test("in the bin it is nowhere else: not read, not written, not undone, not made
   const record = await records.after(site, 0, 10);
   expect(await removeSite(plans, site, people.marek)).toEqual({ ok: true, value: { id: site } });
 
-  expect((await plans.listSites()).some(({ id }) => id === site)).toBe(false);
+  expect((await plans.listSites(people.ruth.id)).some(({ id }) => id === site)).toBe(false);
   expect([
     await plans.nameOf(site),
     await plans.snapshot(site),
@@ -63,13 +63,14 @@ test("in the bin it is nowhere else: not read, not written, not undone, not made
   expect(await removeSite(plans, site, people.ruth)).toMatchObject(gone);
   const binned = { ok: false, error: { code: "in-bin" } };
   const anew = { id: site, name: "Anew", kind: "home", timeZone: "Europe/London" } as const;
-  expect(await createSite(plans, anew)).toMatchObject(binned);
+  const begun = { ...anew, customer: null, by: people.ruth };
+  expect(await createSite(plans, begun)).toMatchObject(binned);
   expect(
     await storePlan(plans, { id: site, batchId: v7(), plan: lockkeepersHouse(), by: people.ruth }),
   ).toMatchObject(binned);
   expect(await inBin(site)).toMatchObject({ name: kept.plan.site.name, deletedBy: "Marek", isOver: false });
 
-  expect(await bringSiteBack(plans, site)).toEqual({ ok: true, value: { id: site } });
+  expect(await bringSiteBack(plans, site, people.ruth)).toEqual({ ok: true, value: { id: site } });
   expect(await inBin(site)).toBeUndefined();
   expect(await plans.snapshot(site)).toEqual(kept);
   expect(await records.after(site, 0, 10)).toEqual(record);
@@ -77,7 +78,10 @@ test("in the bin it is nowhere else: not read, not written, not undone, not made
   // What somebody had waiting for it is taken now.
   expect(await commitBatch(plans, { site, revision: 1, batch, by: people.ruth })).toMatchObject({ ok: true });
   const back = { ok: false, error: { code: "not-in-bin" } };
-  expect([await bringSiteBack(plans, site), await forgetSite(plans, site)]).toMatchObject([back, back]);
+  expect([
+    await bringSiteBack(plans, site, people.ruth),
+    await forgetSite(plans, site, people.ruth),
+  ]).toMatchObject([back, back]);
 });
 
 test("it lies there for thirty days, and goes by itself then; or at once, where somebody says so", async () => {
@@ -100,8 +104,11 @@ test("it lies there for thirty days, and goes by itself then; or at once, where 
       Number(row.n),
     );
   expect([await inBin(old), await rows(old), await rows(young)]).toEqual([undefined, 0, 1]);
-  expect(await bringSiteBack(plans, old)).toMatchObject({ ok: false, error: { code: "not-in-bin" } });
-  expect(await forgetSite(plans, now)).toMatchObject({ ok: true });
+  expect(await bringSiteBack(plans, old, people.ruth)).toMatchObject({
+    ok: false,
+    error: { code: "not-in-bin" },
+  });
+  expect(await forgetSite(plans, now, people.ruth)).toMatchObject({ ok: true });
   expect([await inBin(now), await rows(now)]).toEqual([undefined, 0]);
-  await forgetSite(plans, young);
+  await forgetSite(plans, young, people.ruth);
 });

@@ -11,6 +11,7 @@ type Done = Result<{ id: string }, AppError>;
 export const removeSite = (store: PlanStore, site: string, by: Person): Promise<Done> =>
   store.transaction(async (tx): Promise<Done> => {
     if ((await tx.lockSite(site)) === null) return err(NO_SUCH_SITE);
+    await tx.note(by, site, "site-deleted");
     await tx.toBin(site, by);
     return ok({ id: site });
   });
@@ -23,16 +24,22 @@ const inBin = (store: PlanStore, site: string, work: (tx: PlanTx) => Promise<voi
   });
 
 /** Brings a site back as it was. */
-export const bringSiteBack = (store: PlanStore, site: string): Promise<Done> =>
-  inBin(store, site, (tx) => tx.outOfBin(site));
+export const bringSiteBack = (store: PlanStore, site: string, by: Person): Promise<Done> =>
+  inBin(store, site, async (tx) => {
+    await tx.outOfBin(site);
+    await tx.note(by, site, "site-back");
+  });
 
 /** Deletes a site in the bin for good: there is no way back, so the caller has asked twice. */
-export const forgetSite = (store: PlanStore, site: string): Promise<Done> =>
-  inBin(store, site, (tx) => tx.removeSite(site));
+export const forgetSite = (store: PlanStore, site: string, by: Person): Promise<Done> =>
+  inBin(store, site, async (tx) => {
+    await tx.note(by, site, "site-forgotten");
+    await tx.removeSite(site);
+  });
 
-/** What lies in the bin; whose days are over goes first. */
-export async function readBin(store: PlanStore): Promise<readonly BinnedSite[]> {
-  const all = await store.bin();
-  for (const { id, isOver } of all) if (isOver) await forgetSite(store, id);
-  return all.filter(({ isOver }) => !isOver);
+/** What of a person lies in the bin; of everybody's, what has had its days goes first. */
+export async function readBin(store: PlanStore, owner: Person): Promise<readonly BinnedSite[]> {
+  for (const { id, isOver } of await store.bin(null))
+    if (isOver) await inBin(store, id, (tx) => tx.removeSite(id));
+  return (await store.bin(owner.id)).filter(({ isOver }) => !isOver);
 }

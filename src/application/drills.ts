@@ -9,12 +9,13 @@ const MOST_LINES = 20_000;
 export const addTry = (store: DrillStore, by: Person, tried: DrillTry): Promise<void> =>
   store.add(by.id, tried);
 
-/** How far everybody has come, and who of them asks. */
+/** How far everybody has come, and who of them asks; `seesAll` where that may be told to whoever asks. */
 export async function drillProgress(
   store: DrillStore,
   asker: Person,
+  seesAll: boolean,
 ): Promise<{ readonly me: string; readonly people: readonly PersonProgress[] }> {
-  const lines = await store.all(MOST_LINES);
+  const lines = await store.all(MOST_LINES, seesAll ? null : asker.id);
   const by = grouped(lines, ({ person }) => person);
   return {
     me: asker.name,

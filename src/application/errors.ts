@@ -1,6 +1,24 @@
 import type { Clash } from "@/core/plan";
 import type { LogEntry } from "./stores";
 
+/** What accounts, roles and folders refuse. */
+export interface Refusal {
+  readonly code:
+    | "bad-link"
+    | "bad-code"
+    | "code-wanted"
+    | "last-owner"
+    | "name-taken"
+    | "no-factor"
+    | "no-such-place"
+    | "not-allowed"
+    | "not-empty"
+    | "sign-in-first"
+    | "too-many-tries"
+    | "wrong-sign-in";
+  readonly sentence: string;
+}
+
 /** Why a use case did not do what was asked; the sentence is for the person. */
 export type AppError =
   | { readonly code: "no-such-site" | "in-bin" | "not-in-bin"; readonly sentence: string }
@@ -28,6 +46,7 @@ export type AppError =
         | "not-listening";
       readonly sentence: string;
     }
+  | Refusal
   | { readonly code: "nothing-to-undo"; readonly sentence: string }
   | { readonly code: "clash"; readonly sentence: string; readonly clashes: readonly Clash[] };
 
@@ -37,6 +56,48 @@ export const NOT_LISTENING: AppError = {
     "It listens on this machine only, without a certificate. Started with --listen 0.0.0.0 it is reached " +
     "from others, too.",
 };
+
+const refusal = (code: Refusal["code"], sentence: string): AppError => ({ code, sentence });
+
+export const BAD_LINK = refusal(
+  "bad-link",
+  "This link has been used, is older than a day or is not complete. Whoever gave it to you can make another.",
+);
+export const WRONG_SIGN_IN = refusal("wrong-sign-in", "The name or the password is not right.");
+export const CODE_WANTED = refusal("code-wanted", "Type the six digits that your second factor shows now.");
+export const BAD_CODE = refusal(
+  "bad-code",
+  "That code is not right, or was used already. Wait for the next one, and look at the clock of your device.",
+);
+export const NAME_TAKEN = refusal(
+  "name-taken",
+  "Somebody has that name here. Take another, or let whoever invites you choose you by that name.",
+);
+export const NEED_NAME = refusal("sign-in-first", "This link wants a name and a password of your own.");
+export const SIGN_IN_FIRST = refusal(
+  "sign-in-first",
+  "This link is for somebody who has an account. Sign in with it first, then open the link again.",
+);
+export const NO_FACTOR = refusal("no-factor", "This account has no second factor.");
+export const LAST_OWNER = refusal(
+  "last-owner",
+  "Nobody else owns everything here. Make somebody else an owner of all sites first.",
+);
+export const NOT_ALLOWED = refusal("not-allowed", "Your role does not allow that.");
+export const NO_SUCH_PLACE = refusal(
+  "no-such-place",
+  "It is not there any more. Load the page again to see what is.",
+);
+export const NOT_EMPTY = refusal(
+  "not-empty",
+  "Sites still lie in this folder, maybe in the bin. Move them first.",
+);
+export const CUSTOMER_TAKEN = refusal("name-taken", "Another customer has that name.");
+export const tooManyTries = (seconds: number): AppError =>
+  refusal(
+    "too-many-tries",
+    `Too many tries went wrong. Wait ${seconds === 1 ? "a second" : `${seconds} seconds`}, then try again.`,
+  );
 
 export const NO_SUCH_SITE: AppError = {
   code: "no-such-site",

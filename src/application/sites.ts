@@ -22,29 +22,33 @@ export interface NewSite {
   readonly name: string;
   readonly kind: Site["kind"];
   readonly timeZone: string;
+  readonly customer: string | null;
+  readonly by: Person;
 }
 
 /** An empty plan for a new site; the same id asked for again is the same site. */
 export async function createSite(
   store: PlanStore,
-  { id, name, kind, timeZone }: NewSite,
+  { id, name, kind, timeZone, customer, by }: NewSite,
 ): Promise<Result<{ id: string }, AppError>> {
   return store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
     if ((await tx.lockInBin(id)) !== null) return err(IN_BIN);
     // Sent again after a lost answer: it is there already.
-    if ((await tx.lockSite(id)) === null)
-      await tx.addSite({
-        id,
-        name,
-        kind,
-        timeZone,
-        blocks: [],
-        conventions: CONVENTIONS,
-        radio: NO_RADIO_RULES,
-        baseline: NO_BASELINE,
-        keepClear: [],
-        paper: NO_PAPER,
-      });
+    if ((await tx.lockSite(id)) !== null) return ok({ id });
+    const site: Site = {
+      id,
+      name,
+      kind,
+      timeZone,
+      blocks: [],
+      conventions: CONVENTIONS,
+      radio: NO_RADIO_RULES,
+      baseline: NO_BASELINE,
+      keepClear: [],
+      paper: NO_PAPER,
+    };
+    await tx.addSite(site, customer);
+    await tx.note(by, id, "site-made");
     return ok({ id });
   });
 }
@@ -64,6 +68,7 @@ export interface CameIn {
   /** What was done on site, and by whom: people of another machine stay names. */
   readonly record?: readonly Recorded[];
   readonly photos?: readonly Photo[];
+  readonly customer?: string | null;
   readonly by: Person;
 }
 
@@ -73,14 +78,15 @@ export interface CameIn {
  */
 export async function storePlan(
   store: PlanStore,
-  { id, batchId, plan, record = [], photos = [], by }: CameIn,
+  { id, batchId, plan, record = [], photos = [], customer = null, by }: CameIn,
 ): Promise<Result<{ id: string }, AppError>> {
   if (record.length > MOST_ENTRIES) return err(RECORD_FULL);
   return store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
     const site: Site = { ...plan.site, id };
     if ((await tx.lockInBin(id)) !== null) return err(IN_BIN);
     if ((await tx.lockSite(id)) !== null) return ok({ id });
-    await tx.addSite(site);
+    await tx.addSite(site, customer);
+    await tx.note(by, id, "site-made");
     const batch: ChangeBatch = {
       id: batchId,
       planner: "import-plan",

@@ -1,6 +1,7 @@
 import type { Change, ChangeBatch, Plan, Site } from "@/core/plan";
 import type { DrillProgress, DrillTry } from "@/core/drills";
 import type { Photo, RecordEntry } from "@/core/records";
+import type { Role } from "./roles";
 
 export interface Person {
   readonly id: string;
@@ -11,6 +12,10 @@ export interface SiteSummary {
   readonly id: string;
   readonly name: string;
   readonly kind: Site["kind"];
+  /** The customer in whose folder it lies; null for none. */
+  readonly customer: string | null;
+  /** What the person who asks may do on it. */
+  readonly role: Role;
   readonly revision: number;
   readonly changedAt: string;
   /** Who made the newest change; null for a site in which nobody has changed anything. */
@@ -56,12 +61,16 @@ export interface BinnedSite {
   /** Whether that is over, and the next look at the bin takes it away. */
   readonly isOver: boolean;
 }
+/** What is written down of what was done with a whole site. */
+export type SiteDeed = "site-made" | "site-deleted" | "site-back" | "site-forgotten";
 /** What is done with the bin inside a transaction. */
 export interface BinTx {
   /** Puts a locked site into the bin: from then on it is nowhere else. */
   readonly toBin: (site: string, by: Person) => Promise<void>;
   /** Locks a site in the bin until the transaction ends; null when it is not there. */
   readonly lockInBin: (site: string) => Promise<string | null>;
+  /** Writes down who did what with the site, in the same transaction as that. */
+  readonly note: (by: Person, site: string, what: SiteDeed) => Promise<void>;
   readonly outOfBin: (site: string) => Promise<void>;
 }
 
@@ -71,7 +80,8 @@ export interface PlanTx extends BinTx {
   readonly lockSite: (site: string) => Promise<number | null>;
   /** The plan at that revision; kept between requests, so that most answers need no reading. */
   readonly planAt: (site: string, revision: number) => Promise<Plan>;
-  readonly addSite: (site: Site) => Promise<void>;
+  /** A new site in a customer's folder; null for none. */
+  readonly addSite: (site: Site, customer: string | null) => Promise<void>;
   /** Begins the record of a new site with what came with its plan file. */
   readonly beginRecord: (site: string, by: Person, entries: readonly SaidEntry[]) => Promise<void>;
   /** Pictures of photos that its record names. */
@@ -93,9 +103,10 @@ export type OwnLines = (site: string, author: string, before: number, limit: num
 
 export interface PlanStore {
   readonly transaction: <T>(work: (tx: PlanTx) => Promise<T>) => Promise<T>;
-  readonly listSites: () => Promise<SiteSummary[]>;
-  /** The sites in the bin, what was deleted last first. */
-  readonly bin: () => Promise<BinnedSite[]>;
+  /** The sites on which a person has a role; null for a program of ours, which sees all. */
+  readonly listSites: (person: string | null) => Promise<SiteSummary[]>;
+  /** The sites in the bin that a person owns, what was deleted last first; null for whoever clears it. */
+  readonly bin: (owner: string | null) => Promise<BinnedSite[]>;
   /** The site's name, or null without such a site. */
   readonly nameOf: (site: string) => Promise<string | null>;
   readonly ownLines: OwnLines;
@@ -182,23 +193,6 @@ export interface TriedDrill extends DrillProgress {
 export interface DrillStore {
   /** Counts a try; the last one of a drill sent again counts once. */
   readonly add: (person: string, tried: DrillTry) => Promise<void>;
-  /** Everybody's, by name. */
-  readonly all: (limit: number) => Promise<TriedDrill[]>;
-}
-
-export interface EntryStore {
-  /** Keeps a link for one use within a day; of many that wait the oldest go. */
-  readonly addLink: (keyHash: string) => Promise<void>;
-  /** Uses a link up; false when it is unknown, used or older than a day. */
-  readonly useLink: (keyHash: string) => Promise<boolean>;
-  readonly personNamed: (name: string, newId: string) => Promise<Person>;
-  readonly addSession: (tokenHash: string, person: string) => Promise<void>;
-  /**
-   * Whose session it is, which is then used anew; null for one that is unknown, unused for a week or older
-   * than a month.
-   */
-  readonly personOfSession: (tokenHash: string) => Promise<Person | null>;
-  readonly endSession: (tokenHash: string) => Promise<void>;
-  /** What tells this database from others, on all its instances. */
-  readonly mark: () => Promise<string>;
+  /** Everybody's by name, or one person's. */
+  readonly all: (limit: number, person: string | null) => Promise<TriedDrill[]>;
 }

@@ -1,21 +1,28 @@
 import "server-only";
+import type { From } from "@/application/accounts";
 import { personOf } from "@/application/enter";
+import { roleOn } from "@/application/people";
+import { reaches } from "@/application/roles";
 import type { Person } from "@/application/stores";
 import { stores } from "@/composition";
 import { config } from "@/config";
+import type { Needs } from "./access";
+import { idText } from "./contracts/contract";
 import type { ErrorCode } from "./errors";
 
-const shared = globalThis as typeof globalThis & { dianomeCookie?: Promise<string> };
+const shared = globalThis as typeof globalThis & { dianomeMark?: Promise<string> };
 
-/** The cookie's name: one for a database, on all its instances. A failure to ask is asked again. */
-export const sessionCookie = (): Promise<string> =>
-  (shared.dianomeCookie ??= stores()
+/** The mark of this database, the same on all its instances. A failure to ask is asked again. */
+const mark = (): Promise<string> =>
+  (shared.dianomeMark ??= stores()
     .entries.mark()
-    .then((mark) => `dianome_${mark}`)
     .catch((error: unknown) => {
-      delete shared.dianomeCookie;
+      delete shared.dianomeMark;
       throw error;
     }));
+/** The names of the cookies: of a session, and of a browser that is known. */
+export const sessionCookie = async (): Promise<string> => `dianome_${await mark()}`;
+export const browserCookie = async (): Promise<string> => `dianome_known_${await mark()}`;
 
 export interface Asked {
   readonly headers: Headers;
@@ -39,6 +46,14 @@ export async function tokenOf(headers: Headers): Promise<string | null> {
   return cookieOf(headers, await sessionCookie()) || null;
 }
 
+/** Where a request comes from; the address is written there by our own server (scripts/serve.mjs). */
+export async function fromOf(headers: Headers): Promise<From> {
+  return {
+    address: (headers.get("x-client-address") ?? "").slice(0, 60),
+    browser: cookieOf(headers, await browserCookie()) || null,
+  };
+}
+
 /**
  * Whether the request names us and comes from our own pages; null when it does. What changes something must
  * say where it comes from.
@@ -56,7 +71,20 @@ export async function authorise(asked: Asked): Promise<Admission> {
   const wrong = wrongPlace(asked);
   if (wrong !== null) return { admitted: false, code: wrong };
   const token = await tokenOf(asked.headers);
-  const { entries, tools } = stores();
-  const person = token === null ? null : await personOf(entries, tools, token);
+  const person = token === null ? null : await personOf(stores(), token, config().idleHours);
   return person === null ? { admitted: false, code: "no-session" } : { admitted: true, person };
+}
+
+/**
+ * Why somebody who is signed in may not use a route; null where they may. A site on which they have no role is
+ * not there for them, as one that never was.
+ */
+export async function barredFrom(person: Person, needs: Needs, site: unknown): Promise<ErrorCode | null> {
+  if (needs === "anybody" || needs === "signed-in") return null;
+  const known = idText.safeParse(site);
+  // Not even an id: the contract says so.
+  if (!known.success) return null;
+  const role = await roleOn(stores(), person, known.data);
+  if (role === null) return "no-such-site";
+  return reaches(role, needs) ? null : "not-allowed";
 }

@@ -250,10 +250,8 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     import("@/app/api/drills/route"),
     import("@/app/api/bin/route"),
   ]);
-  const key = await newKey();
-  const cookie = cookieOf(
-    await ask(enter.POST, { method: "POST", path: "/api/enter", body: { key, name: "Ruth" } }),
-  );
+  const key = await newKey("Ruth");
+  const cookie = cookieOf(await ask(enter.POST, { method: "POST", path: "/api/enter", body: { key } }));
   const file = encodePlan(plan);
   const made = await ask(sites.POST, {
     method: "POST",
@@ -342,7 +340,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
       case 6:
         return get(open.GET, "");
       case 7:
-        return bare(post(enter.POST, { key, name: "Ruth" }));
+        return bare(post(enter.POST, { key, name: "Ruth", password: "a password of some length" }));
       case 8:
         return get(record.GET, "after");
       case 9:

@@ -1,11 +1,12 @@
 import "server-only";
 import type { z } from "zod";
-import type { AppError } from "@/application/errors";
+import { NO_SUCH_SITE, type AppError } from "@/application/errors";
 import type { Person } from "@/application/stores";
-import type { Result } from "@/core/kernel";
+import { err, type Result } from "@/core/kernel";
 import { issueSentence, valueAt } from "@/core/plan";
 import { StorageError } from "@/application/storage-error";
-import { authorise, wrongPlace } from "./authorise";
+import { ACCESS, type RouteFor, type RouteKey } from "./access";
+import { authorise, barredFrom, wrongPlace } from "./authorise";
 import type { Contract, Misfit, SlicedBody } from "./contracts/contract";
 import { ERRORS, type ErrorCode } from "./errors";
 import { pauseAfterAWhile } from "@/application/in-slices";
@@ -23,10 +24,10 @@ interface Asked<P, Q, B> extends Parts<P, Q, B> {
   readonly person: Person;
   readonly headers: Headers;
 }
-/** What a handler answers, and the cookie it sets with it. */
+/** What a handler answers, and the cookies it sets with it. */
 export interface Reply {
   readonly value: unknown;
-  readonly cookie?: string;
+  readonly cookies?: readonly string[];
   /** Instead of the value: a body that is JSON already. */ readonly ready?: ReadyBody;
 }
 export interface ReadyBody {
@@ -98,19 +99,20 @@ async function withStorage(work: () => Promise<Response>): Promise<Response> {
 
 function answer(result: Result<Reply, AppError>): Response {
   if (!result.ok) return refuse(result.error.code, result.error.sentence, presentError(result.error));
-  const { value, cookie, ready } = result.value;
+  const { value, cookies = [], ready } = result.value;
   if (ready !== undefined)
     return new Response(ready.bytes, {
       headers: { ...NO_STORE, "content-type": "application/json", ...ready.headers },
     });
-  return Response.json(value, {
-    headers: { ...NO_STORE, ...(cookie === undefined ? {} : { "set-cookie": cookie }) },
-  });
+  const headers = new Headers(NO_STORE);
+  for (const cookie of cookies) headers.append("set-cookie", cookie);
+  return Response.json(value, { headers });
 }
 
-/** A route handler: let in, parse by the contract, ask the use case, answer. */
+/** A route handler: let in by the table of access, parse by the contract, ask the use case, answer. */
 export const route =
   <P, Q, B>(
+    key: Exclude<RouteKey, RouteFor<"anybody">>,
     contract: Contract<P, Q, B>,
     handle: (asked: Asked<P, Q, B>) => Promise<Result<Reply, AppError>>,
   ): Handler =>
@@ -118,17 +120,20 @@ export const route =
     withStorage(async () => {
       const admission = await authorise(request);
       if (!admission.admitted) return refuse(admission.code);
+      const barred = await barredFrom(admission.person, ACCESS[key], (await context.params)?.site);
+      if (barred !== null) return barred === "no-such-site" ? answer(err(NO_SUCH_SITE)) : refuse(barred);
       const asked = await parse(contract, request, context);
       return asked instanceof Response
         ? asked
         : answer(await handle({ ...asked, person: admission.person, headers: request.headers }));
     });
 
-/** The door itself: the one route without a session. Host and Origin are checked all the same. */
+/** The door itself: for those without a session. Host and Origin are checked all the same. */
 export const doorRoute =
   <P, Q, B>(
+    _key: RouteFor<"anybody">,
     contract: Contract<P, Q, B>,
-    handle: (asked: Parts<P, Q, B> & { readonly headers: Headers }) => Promise<Reply | null>,
+    handle: (asked: Parts<P, Q, B> & { readonly headers: Headers }) => Promise<Result<Reply, AppError>>,
   ): Handler =>
   (request, context) =>
     withStorage(async () => {
@@ -136,8 +141,7 @@ export const doorRoute =
       if (wrong !== null) return refuse(wrong);
       const asked = await parse(contract, request, context);
       if (asked instanceof Response) return asked;
-      const reply = await handle({ ...asked, headers: request.headers });
-      return reply === null ? refuse("bad-link") : answer({ ok: true, value: reply });
+      return answer(await handle({ ...asked, headers: request.headers }));
     });
 
 /** As long as a look at the state may take: who asks is a program that asks again. */
@@ -148,7 +152,11 @@ const MOST_LOOK_MS = 2000;
  * says nothing but whether.
  */
 export const stateRoute =
-  (look: () => Promise<unknown>, most = MOST_LOOK_MS): ((request: Request) => Promise<Response>) =>
+  (
+    _key: RouteFor<"anybody">,
+    look: () => Promise<unknown>,
+    most = MOST_LOOK_MS,
+  ): ((request: Request) => Promise<Response>) =>
   (request) =>
     withStorage(async () => {
       const wrong = wrongPlace(request);

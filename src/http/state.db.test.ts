@@ -28,13 +28,13 @@ test("whoever names another host learns nothing", async () => {
 });
 
 test("a database that is away, or does not answer in time, is not ready, and says so in a sentence", async () => {
-  const away = stateRoute(() => Promise.reject(new StorageError("unreachable", "gone")));
-  const slow = stateRoute(() => new Promise(() => undefined), 10);
+  const away = stateRoute("GET /readyz", () => Promise.reject(new StorageError("unreachable", "gone")));
+  const slow = stateRoute("GET /readyz", () => new Promise(() => undefined), 10);
   for (const handler of [away, slow])
     expect(await look(handler)).toEqual([503, expect.objectContaining({ code: "database-unreachable" })]);
 });
 
 test("a bug is no state: it is not told as one", async () => {
-  const handler = stateRoute(() => Promise.reject(new TypeError("a bug")));
+  const handler = stateRoute("GET /readyz", () => Promise.reject(new TypeError("a bug")));
   await expect(ask(handler, { method: "GET" })).rejects.toThrow(TypeError);
 });

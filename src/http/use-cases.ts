@@ -1,12 +1,12 @@
 import "server-only";
 import { readFileSync } from "node:fs";
-import type { z } from "zod";
 import { commitBatch } from "@/application/commit-batch";
 import { onBench, readRealDevice, type BenchAct, type Reading } from "@/application/devices";
 import { addTry, drillProgress } from "@/application/drills";
-import { enter, invite, leave } from "@/application/enter";
-import { NOT_LISTENING, type AppError } from "@/application/errors";
+import { NOT_ALLOWED, NOT_LISTENING, NOT_IN_BIN, type AppError } from "@/application/errors";
 import { history, newsSince, openSite, touched } from "@/application/read-site";
+import { foldersOf, mayBegin, ownedOf, roleOn } from "@/application/people";
+import { reaches, type Role } from "@/application/roles";
 import { soundness } from "@/application/soundness";
 import { bringSiteBack, forgetSite, readBin, removeSite } from "@/application/bin";
 import { badFile, createSite, storePlan } from "@/application/sites";
@@ -19,14 +19,13 @@ import { config } from "@/config";
 import { decodePlanSliced, encodeChanges } from "@/core/formats";
 import { photosOfFile, recordsOfFile } from "@/core/records";
 import { err, ok, type Result } from "@/core/kernel";
-import { sessionCookie, tokenOf } from "./authorise";
 import {
   STEPS_HEADER,
   type BinnedAnswer,
   TOUCHED_AT_ONCE,
   type CommitAnswer,
   type DrillsAnswer,
-  type InvitationAnswer,
+  type FoldersAnswer,
   type NewsAnswer,
   type ReadableAnswer,
   type ReadAnswer,
@@ -35,17 +34,12 @@ import {
   type StepAnswer,
   type TouchedAnswer,
 } from "./contracts/answers";
-import { idText, type SlicedBody } from "./contracts/contract";
+import { idText, type BodyOf } from "./contracts/contract";
 import type { CommitBody } from "./contracts/commit-contract";
 import type { addTryContract } from "./contracts/drill-contracts";
 import type { addPhotoContract } from "./contracts/photo-contracts";
 import type { RecordBody } from "./contracts/record-contract";
-import type {
-  binContract,
-  createSiteContract,
-  enterContract,
-  stepContract,
-} from "./contracts/site-contracts";
+import type { binContract, createSiteContract, stepContract } from "./contracts/site-contracts";
 import { planBody } from "./encoded-plan";
 import { pauseAfterAWhile } from "@/application/in-slices";
 import { presentEntry } from "./present-entry";
@@ -55,44 +49,13 @@ import type { Reply } from "./route";
 // travel.
 
 type Answer = Promise<Result<Reply, AppError>>;
-type BodyOf<C> = C extends { body: z.ZodType<infer B> | SlicedBody<infer B> } ? B : never;
 interface OfSite {
   readonly params: { readonly site: string };
   readonly person: Person;
 }
 
-const MONTH_SECONDS = 30 * 86_400;
 const map = <T>(result: Result<T, AppError>, present: (value: T) => unknown): Result<Reply, AppError> =>
   result.ok ? ok({ value: present(result.value) }) : result;
-
-/** Behind TLS the cookie is for TLS only. */
-const cookieText = (
-  name: string,
-  token: string,
-  seconds: number,
-  { headers }: { headers: Headers },
-): string =>
-  `${name}=${token}; Path=/; HttpOnly; SameSite=Strict; ` +
-  `Max-Age=${seconds}${headers.get("origin")?.startsWith("https://") === true ? "; Secure" : ""}`;
-
-export async function signOut(asked: { headers: Headers }): Answer {
-  const { entries, tools } = stores();
-  const token = await tokenOf(asked.headers);
-  if (token !== null) await leave(entries, tools, token);
-  return ok({ value: {}, cookie: cookieText(await sessionCookie(), "", 0, asked) });
-}
-
-/** Where another browser comes in by a link of its own, and how it tells that this is the right machine. */
-export async function letIn(): Answer {
-  const { entries, tools } = stores();
-  const { beyond } = config();
-  const value: InvitationAnswer = {
-    key: await invite(entries, tools),
-    urls: beyond?.urls ?? [],
-    fingerprint: beyond?.fingerprint ?? null,
-  };
-  return ok({ value });
-}
 
 /** The certificate itself, for a browser that is to trust it: it is no secret. */
 export async function certificate(): Answer {
@@ -106,29 +69,20 @@ export async function certificate(): Answer {
   return ok({ value: null, ready: { bytes, headers } });
 }
 
-export async function comeIn({
-  body,
-  headers,
-}: {
-  body: BodyOf<typeof enterContract>;
-  headers: Headers;
-}): Promise<Reply | null> {
-  const { entries, tools } = stores();
-  const entered = await enter(entries, tools, body.key, body.name);
-  return entered === null
-    ? null
-    : {
-        value: { name: entered.person.name },
-        cookie: cookieText(await sessionCookie(), entered.token, MONTH_SECONDS, { headers }),
-      };
+/** For pages, which have let the person in themselves. */
+export const readSites = (person: Person): Promise<SiteAnswer[]> => stores().plans.listSites(person.id);
+/** The site's name and what the person may do there; null for a site that is not there for them. */
+export async function siteFor(site: string, person: Person): Promise<{ name: string; role: Role } | null> {
+  if (!idText.safeParse(site).success) return null;
+  const [name, role] = [await stores().plans.nameOf(site), await roleOn(stores(), person, site)];
+  return name === null || role === null ? null : { name, role };
 }
 
-/** For pages, which have let the person in themselves. */
-export const readSites = (): Promise<SiteAnswer[]> => stores().plans.listSites();
-export const siteName = async (site: string): Promise<string | null> =>
-  idText.safeParse(site).success ? stores().plans.nameOf(site) : null;
+/** For the page of the sites: where the person may begin one. */
+export const foldersFor = (person: Person): Promise<FoldersAnswer> => foldersOf(stores(), person);
 
-export const listSites = async (): Answer => ok({ value: await readSites() });
+export const listSites = async ({ person }: { person: Person }): Answer =>
+  ok({ value: await readSites(person) });
 
 export async function addSite({
   body,
@@ -138,7 +92,9 @@ export async function addSite({
   person: Person;
 }): Answer {
   const { plans } = stores();
-  if (body.by === "name") return map(await createSite(plans, body), (site) => site);
+  const { customer } = body;
+  if (!(await mayBegin(stores(), person, customer))) return err(NOT_ALLOWED);
+  if (body.by === "name") return map(await createSite(plans, { ...body, by: person }), (site) => site);
   const breath = pauseAfterAWhile();
   const read = await decodePlanSliced(body.file, breath);
   if (!read.ok) return err(badFile(read.error));
@@ -146,7 +102,7 @@ export async function addSite({
   if (!record.ok) return err(badFile(record.error));
   const photos = photosOfFile(body.file, record.value);
   if (!photos.ok) return err(badFile(photos.error));
-  const came = { id: body.id, batchId: body.batch, plan: read.value, by: person };
+  const came = { id: body.id, batchId: body.batch, plan: read.value, by: person, customer };
   return map(await storePlan(plans, { ...came, record: record.value, photos: photos.value }), (site) => site);
 }
 
@@ -154,12 +110,17 @@ export const deleteSite = async ({ params, person }: OfSite): Answer =>
   map(await removeSite(stores().plans, params.site, person), (site) => site);
 
 /** The deleted sites that can still be brought back. */
-export const sitesInBin = (): Promise<readonly BinnedAnswer[]> => readBin(stores().plans);
+export const sitesInBin = (person: Person): Promise<readonly BinnedAnswer[]> =>
+  readBin(stores().plans, person);
 
 const IN_BIN = { bringBack: bringSiteBack, forget: forgetSite } as const;
 /** Brings a deleted site back, or deletes it for good. */
-export const withBin = async ({ body }: { body: BodyOf<typeof binContract> }): Answer =>
-  map(await IN_BIN[body.do](stores().plans, body.site), (site) => site);
+export async function withBin(asked: { body: BodyOf<typeof binContract>; person: Person }): Answer {
+  const { body, person } = asked;
+  const role = await roleOn(stores(), person, body.site);
+  if (!reaches(role, "owner")) return err(role === null ? NOT_IN_BIN : NOT_ALLOWED);
+  return map(await IN_BIN[body.do](stores().plans, body.site, person), (site) => site);
+}
 
 /** The plan; what the person can undo goes in a header, since the body is the same for everybody. */
 export async function openPlan({ params, person, headers }: OfSite & { headers: Headers }): Answer {
@@ -259,8 +220,11 @@ export async function readSitePhoto({ params }: { params: { site: string; photo:
 }
 
 /** How far everybody has come with the drills. */
-export const readDrills = async ({ person }: { person: Person }): Answer =>
-  ok({ value: (await drillProgress(stores().drills, person)) satisfies DrillsAnswer });
+export async function readDrills({ person }: { person: Person }): Answer {
+  // Who teaches owns everything here; how others come on is nobody else's business.
+  const { all } = await ownedOf(stores(), person);
+  return ok({ value: (await drillProgress(stores().drills, person, all)) satisfies DrillsAnswer });
+}
 
 /** Counts a try that is over. */
 export async function addDrillTry({

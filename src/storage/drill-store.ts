@@ -47,10 +47,11 @@ export const drillStore = (database: Database): DrillStore => ({
       if (last === tried.id) return;
       await (last === null ? begin(tx, person, tried) : goOn(tx, person, tried));
     }),
-  all: (limit) =>
+  all: (limit, person) =>
     database.all(
       sql`SELECT d.person_id, d.what, d.number, d.tries, d.solved, d.best, d.last_at, p.name AS person_name
         FROM drill_progress d JOIN person p ON p.id = d.person_id
+        WHERE ${person} IS NULL OR d.person_id = ${person}
         ORDER BY p.name, d.what, d.number LIMIT ${limit}`,
       triedOf,
     ),

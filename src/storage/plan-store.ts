@@ -1,5 +1,6 @@
 import "server-only";
 import { pauseAfterAWhile } from "@/application/in-slices";
+import { ROLES } from "@/application/roles";
 import type {
   LogEntry,
   LogLine,
@@ -95,8 +96,10 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
       if (plan === null) throw new Error(`Site ${site} is locked and yet not there`);
       return plan;
     },
-    addSite: async (site) => {
+    addSite: async (site, customer) => {
       await insertSite(tx, site);
+      if (customer !== null)
+        await tx.run(sql`UPDATE site SET customer_id = ${customer} WHERE id = ${site.id}`);
       await lockSite(site.id);
     },
     beginRecord: (site, by, entries) => insertEntries(tx, { site, by, last: 0 }, entries),
@@ -131,6 +134,8 @@ const summaryOf = (row: Row): SiteSummary => ({
   id: String(row.id),
   name: String(row.name),
   kind: row.kind as SiteSummary["kind"],
+  customer: textOrNull(row.customer),
+  role: ROLES[Number(row.role_rank) - 1] ?? "viewer",
   revision: Number(row.revision),
   changedAt: instant(row.changed_at),
   changedBy: textOrNull(row.changed_by),
@@ -156,15 +161,20 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
       for (const [key, { revision, plan }] of fresh) cache.put(key, revision, plan);
       return result;
     },
-    listSites: () =>
+    listSites: (person) =>
       database.all(
-        sql`SELECT s.id, s.name, s.kind, s.revision, s.changed_at,
+        sql`SELECT s.id, s.name, s.kind, s.revision, s.changed_at, c.name AS customer,
+        IF(${person} IS NULL, 4, (SELECT MAX(FIELD(g.role, 'viewer', 'field', 'editor', 'owner'))
+          FROM role_grant g WHERE g.person_id = ${person}
+            AND (g.scope = 'all' OR (g.scope = 'site' AND g.scope_id = s.id)
+            OR (g.scope = 'customer' AND g.scope_id = s.customer_id)))) AS role_rank,
         (SELECT COUNT(*) FROM segment g WHERE g.site_id = s.id) AS segments,
         (SELECT COUNT(*) FROM device d WHERE d.site_id = s.id) AS devices,
         (SELECT COUNT(*) FROM host h WHERE h.site_id = s.id) AS hosts,
         (SELECT p.name FROM change_batch b JOIN person p ON p.id = b.person_id
           WHERE b.site_id = s.id AND b.revision = s.revision) AS changed_by
-      FROM site s WHERE s.deleted_at IS NULL ORDER BY s.name, s.id`,
+      FROM site s LEFT JOIN customer c ON c.id = s.customer_id
+      WHERE s.deleted_at IS NULL HAVING role_rank IS NOT NULL ORDER BY c.name IS NULL, c.name, s.name, s.id`,
         summaryOf,
       ),
     nameOf: (site) =>
@@ -215,7 +225,7 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         lineOf,
       );
     },
-    bin: () => binOn(database),
+    bin: (owner) => binOn(database, owner),
     touched: async (site, asked, limit) =>
       (await standing(database, site)) === null ? null : touchedOn(database, site, asked, limit),
   };

@@ -36,7 +36,11 @@ async function enter(): Promise<string> {
   const answer = await fetch(`${address}/api/enter`, {
     method: "POST",
     headers: asked(address, ""),
-    body: JSON.stringify({ key: link.trim().split("key=")[1], name: "Ruth" }),
+    body: JSON.stringify({
+      key: link.trim().split("key=")[1],
+      name: "Ruth",
+      password: "several words do well",
+    }),
   });
   return (answer.headers.get("set-cookie") ?? "").split(";")[0] ?? "";
 }

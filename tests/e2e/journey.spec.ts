@@ -9,7 +9,8 @@ const PORT = 4188;
 async function comeIn(page: Page, { link }: Instance): Promise<void> {
   await page.goto(link);
   await page.getByLabel("Your name").fill("Ruth");
-  await page.getByRole("button", { name: "Sign in" }).click();
+  await page.getByLabel("Password").fill("several words do well");
+  await page.getByRole("button", { name: "Make the account" }).click();
   await expect(page.getByRole("heading", { name: "Sites" })).toBeVisible();
 }
 

@@ -104,6 +104,12 @@ const SITES: Readonly<
     note: "moved to the back office",
     second: "place",
   },
+  "0027": {
+    plan: fileOf("plan-version-17.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "place",
+  },
   "0026": {
     plan: fileOf("plan-version-17.json"),
     noted: "Staff laptop 1",
@@ -228,10 +234,10 @@ test.each(FORMS)(
         database.url,
       );
       expect((await migrate(ROOT, database.url)).length).toBeGreaterThan(0);
-      const { plans, entries, close } = storesOn(database.url);
+      const { plans, accounts, close } = storesOn(database.url);
       try {
-        const ruth = await entries.personNamed("Ruth", v7());
-        const id = must((await plans.listSites())[0], "the site").id;
+        const ruth = await accounts.personNamed("Ruth", v7());
+        const id = must((await plans.listSites(null))[0], "the site").id;
         const { plan, revision } = must(await plans.snapshot(id), "its plan");
         const wanted = asLeft(site);
         expect([revision, diff({ ...wanted, site: { ...wanted.site, id } }, plan)]).toEqual([

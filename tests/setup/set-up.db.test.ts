@@ -122,8 +122,8 @@ test("the key of the one-time link is nowhere in the database, only its hash", a
   const at = join(dir, "link");
   const database = await startDatabase(at, { durable: false });
   await migrate(ROOT, database.url);
-  const { makeEntryLink } = await import("../../scripts/setup/entry-link.mjs");
-  const link: string = await makeEntryLink(database.url, "http://127.0.0.1:4100");
+  const { makeFirstLink } = await import("../../scripts/setup/entry-link.mjs");
+  const link: string = await makeFirstLink(database.url, "http://127.0.0.1:4100");
   const key = link.split("key=")[1] ?? "";
   const [row] = await query<{ key_hash: string }>(database.url, "SELECT key_hash FROM entry_link");
   expect(key.length).toBeGreaterThan(30);

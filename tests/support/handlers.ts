@@ -36,15 +36,15 @@ export function ask(
 export const cookieOf = (answer: Response): string =>
   (answer.headers.get("set-cookie") ?? "").split(";")[0] ?? "";
 
-/** A new one-time key, as the printed link holds it. */
-export async function newKey(): Promise<string> {
-  const { makeEntryLink } = await import("../../scripts/setup/entry-link.mjs");
-  return must((await makeEntryLink(databaseUrl, ADDRESS)).split("key=")[1], "the link's key");
+/** A new one-time key that signs in an owner of everything of that name, as the demo's link does. */
+export async function newKey(name: string): Promise<string> {
+  const { makeDemoLink } = await import("../../scripts/setup/entry-link.mjs");
+  return must((await makeDemoLink(databaseUrl, ADDRESS, name)).split("key=")[1], "the link's key");
 }
 
 export async function enter(name: string, headers: Record<string, string> = {}): Promise<Response> {
   const { POST } = await import("@/app/api/enter/route");
-  return ask(POST, { method: "POST", body: { key: await newKey(), name }, headers });
+  return ask(POST, { method: "POST", body: { key: await newKey(name) }, headers });
 }
 
 /** Closes what the handlers have opened. */

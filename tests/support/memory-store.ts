@@ -48,6 +48,7 @@ export function memoryStore(): PlanStore {
     removeSite: async (site) => {
       sites.delete(site);
     },
+    note: async () => undefined,
     toBin: () => Promise.reject(new Error("A store in memory has no bin")),
     lockInBin: async () => null,
     outOfBin: () => Promise.reject(new Error("A store in memory has no bin")),

@@ -42,6 +42,7 @@ function state(plan: Plan, set: (part: Partial<Scene>) => void, get: () => Scene
   return {
     site: plan.site.id,
     person: "Ruth",
+    role: "owner",
     phase: "ready",
     failure: null,
     held,

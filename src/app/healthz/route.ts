@@ -1,5 +1,5 @@
 import { stateRoute } from "@/http/route";
 import { isAlive } from "@/http/use-cases";
 
-export const GET = stateRoute(isAlive);
+export const GET = stateRoute("GET /healthz", isAlive);
 export const dynamic = "force-dynamic";

@@ -2,6 +2,9 @@
 // text form.
 import type { Soundness } from "@/application/soundness";
 import type { PersonProgress } from "@/core/drills";
+import type { DeedLine, LinkPurpose, OwnSession } from "@/application/account-stores";
+import type { Folders, Overview } from "@/application/people";
+import type { Role } from "@/application/roles";
 import type { BinnedSite, LogLine, SiteSummary } from "@/application/stores";
 
 export type SiteAnswer = SiteSummary;
@@ -85,3 +88,30 @@ export interface InvitationAnswer {
   readonly urls: readonly string[];
   readonly fingerprint: string | null;
 }
+/** What a one-time link does, for whom where that is settled, and what an invitation gives. */
+export interface LinkAnswer {
+  readonly kind: LinkPurpose["kind"];
+  readonly name: string | null;
+  readonly invitation: {
+    readonly by: string;
+    readonly role: Role;
+    /** The name of the site or customer; null for all sites. */
+    readonly place: string | null;
+  } | null;
+}
+export interface AccountAnswer {
+  readonly name: string;
+  /** False for one who comes in by links alone, as in the demo. */
+  readonly hasPassword: boolean;
+  readonly hasFactor: boolean;
+  readonly codesLeft: number;
+  readonly sessions: readonly OwnSession[];
+}
+export type PeopleAnswer = Overview;
+export type { PeopleOrder } from "@/application/people";
+export { reaches, ROLES, type Role, type Scope } from "@/application/roles";
+/** Where somebody may begin a site. */
+export type FoldersAnswer = Folders;
+export type LogAnswer = readonly DeedLine[];
+/** As many lines come at once: fewer are the last. */
+export const LOG_AT_ONCE = 100;

@@ -24,6 +24,11 @@ export interface Contract<P, Q, B> {
   readonly maxBytes: number;
 }
 
+/** Keeps the types of a contract's parts. */
+export const contract = <P, Q, B>(value: Contract<P, Q, B>): Contract<P, Q, B> => value;
+/** What a contract's body is once it is read. */
+export type BodyOf<C> = C extends { body: z.ZodType<infer B> | SlicedBody<infer B> } ? B : never;
+
 export const nothing = z.strictObject({});
 export const noBody = z.null();
 export const idText = z.string().regex(UUID, "An id is a UUID in lower case");

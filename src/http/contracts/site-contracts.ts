@@ -1,32 +1,14 @@
 import { z } from "zod";
 import { SCHEMAS } from "@/core/plan";
-import { idText, MOST_FILE_BYTES, noBody, nothing, siteParams, type Contract } from "./contract";
+import { contract, idText, MOST_FILE_BYTES, noBody, nothing, siteParams } from "./contract";
 
-const contract = <P, Q, B>(value: Contract<P, Q, B>): Contract<P, Q, B> => value;
 const name = z.string().trim().pipe(SCHEMAS.site.shape.name);
 const revision = z.coerce.number().int().min(0).max(4_000_000_000);
 
-export const enterContract = contract({
-  params: nothing,
-  query: nothing,
-  maxBytes: 2_000,
-  body: z.strictObject({
-    key: z.string().min(1).max(100),
-    name: z
-      .string()
-      .trim()
-      .normalize("NFC")
-      .min(1, "Write your name; it stands in the title block and in the history")
-      .max(40, "A name has at most 40 characters")
-      .regex(/^[^\p{Cc}\p{Surrogate}]*$/u, "A name can't hold control characters"),
-  }),
-});
-
-export const signOutContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
-export const letInContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
-export const certificateContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
 export const listSitesContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
 
+/** The folder that a new site lies in; null for none. */
+const customer = idText.nullable().default(null);
 export const createSiteContract = contract({
   params: nothing,
   query: nothing,
@@ -38,8 +20,9 @@ export const createSiteContract = contract({
       name,
       kind: z.enum(["home", "office", "industrial"]),
       timeZone: SCHEMAS.site.shape.timeZone,
+      customer,
     }),
-    z.strictObject({ by: z.literal("file"), id: idText, batch: idText, file: z.unknown() }),
+    z.strictObject({ by: z.literal("file"), id: idText, batch: idText, file: z.unknown(), customer }),
   ]),
 });
 

@@ -26,7 +26,7 @@ async function linkAt(origin: string, key: string): Promise<Link> {
 }
 
 const ABOUT =
-  "One browser comes in by this link, once, within a day. Whoever has it sees and changes every site here.";
+  "One browser is signed in as you by this link, once, within a day. Who has it may do whatever you may.";
 
 /** Asks for a one-time link; a sentence where there is none. */
 async function newInvitation(): Promise<Invitation | string> {
@@ -38,7 +38,7 @@ async function newInvitation(): Promise<Invitation | string> {
 }
 
 /** Lets another browser in by a one-time link, shown as a QR code, too. */
-export function LetIn() {
+export function LetIn({ words }: { words?: string }) {
   const [invitation, setInvitation] = useState<Invitation | null>(null);
   const open = async () => {
     const made = await newInvitation();
@@ -49,12 +49,13 @@ export function LetIn() {
     <>
       <button
         type="button"
-        className="button square"
-        aria-label="Let another browser in"
+        className={words === undefined ? "button square" : "button"}
+        aria-label={words ?? "Let another browser in"}
         title="Let another browser in, such as a phone’s"
         onClick={() => void open()}
       >
         <Smartphone size={15} />
+        {words}
       </button>
       <Modal
         open={invitation !== null}

@@ -4,8 +4,10 @@ import { useMemo, type ReactNode } from "react";
 import type { Severity } from "@/core/checks";
 import { counted } from "@/core/repairs";
 import { wallsProven } from "@/core/sheets";
+import { reaches } from "@/http/contracts/answers";
 import { SeverityCount } from "../kit/signs";
 import type { Saving } from "../plan-store/plan-state";
+import { mayNotDraw } from "../plan-store/may-not-draw";
 import { usePlan } from "../plan-store/use-plan";
 import { VIEWS, type ViewKey } from "./views";
 import { useJudged } from "@/ui/plan-store/use-plan";
@@ -29,6 +31,7 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
   const name = usePlan((state) => state.held?.index.plan.site.name) ?? fallbackName;
   const revision = usePlan((state) => state.held?.revision);
   const person = usePlan((state) => state.person);
+  const role = usePlan((state) => state.role);
   const list = usePlan((state) => state.list);
   const isEmpty = usePlan(
     (state) =>
@@ -54,7 +57,14 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
           {revision ?? "–"}
         </b>
       </Cell>
-      <Cell head="Drawn">{person}</Cell>
+      <Cell head={reaches(role, "editor") ? "Drawn" : "Read"}>{person}</Cell>
+      {reaches(role, "editor") ? null : (
+        <Cell>
+          <b className="font-semibold" title={mayNotDraw(role)}>
+            {role === "field" ? "Field: ticks, tests, remarks" : "Reads only"}
+          </b>
+        </Cell>
+      )}
       <Cell wide>
         <b className="font-semibold">{isEmpty ? "Nothing to judge yet" : judged}</b>
         {(["stop", "warn", "note"] as const).map((severity) =>
@@ -109,7 +119,7 @@ function savedText({
   const changes = `${counted(count, "change", "changes")} waiting`;
   switch (saving) {
     case "stranger":
-      return `signed out: ${changes}; open a new link`;
+      return `signed out: ${changes}; sign in again`;
     case "waiting":
       return (
         `${trouble === null || trouble.startsWith("The server does not answer") ? "offline" : "not saved"}: ` +

@@ -4,27 +4,17 @@ import { LogOut, Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { toast } from "sonner";
 import { Brand } from "../kit/signs";
-import { call } from "../plan-store/api";
 import { usePlan } from "../plan-store/use-plan";
-import { forgetRecords } from "../record-store/outbox";
 import { GroundSwitch } from "./GroundSwitch";
 import { LetIn } from "./LetIn";
 import { useGoTo } from "./go-to";
-import { forgetPages } from "./use-offline";
+import { signOut } from "./sign-out";
 import { useUi } from "./use-ui";
 import { VIEWS, type ViewKey } from "./views";
 
 const told = async (step: Promise<string | null>) => {
   const refusal = await step;
   if (refusal !== null) toast.error(refusal, { duration: 8000 });
-};
-
-/** Ends the session here; what is not saved yet stays in this browser for when the same person comes back. */
-const signOut = async () => {
-  const answer = await call("/api/enter", "DELETE");
-  if (answer.ok) await Promise.all([forgetRecords(), forgetPages()]);
-  if (answer.ok || answer.status === 401) location.assign("/enter");
-  else toast.error(answer.refused.sentence);
 };
 
 export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: string }) {
@@ -92,7 +82,7 @@ export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: st
           type="button"
           className="button square"
           aria-label="Sign out"
-          title="Sign out: this browser needs a new link then"
+          title="Sign out"
           onClick={() => void signOut()}
         >
           <LogOut size={15} />

@@ -3,6 +3,7 @@
 import { usePathname } from "next/navigation";
 import type { ReactNode } from "react";
 import { Toaster } from "sonner";
+import type { Role } from "@/http/contracts/answers";
 import { Margin } from "../margin/Margin";
 import { PlanProvider, usePlan } from "../plan-store/use-plan";
 import { ClashDialog } from "./ClashDialog";
@@ -24,15 +25,17 @@ export function Workspace({
   site,
   name,
   person,
+  role,
   children,
 }: {
   site: string;
   name: string;
   person: string;
+  role: Role;
   children: ReactNode;
 }) {
   return (
-    <PlanProvider site={site} person={person}>
+    <PlanProvider site={site} person={person} role={role}>
       <UiProvider>
         <Frame name={name}>{children}</Frame>
       </UiProvider>

@@ -106,7 +106,7 @@ describe("the title block", () => {
     [
       "signed out",
       { saving: "stranger" as const, pending: 1 },
-      /^signed out: 1 change waiting; open a new link$/,
+      /^signed out: 1 change waiting; sign in again$/,
     ],
     [
       "a browser that keeps nothing",

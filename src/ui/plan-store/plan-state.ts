@@ -2,7 +2,7 @@ import type { Accepted, Finding } from "@/core/checks";
 import type { Acceptance, ChangeBatch, Choose } from "@/core/plan";
 import type { Order } from "@/core/commands";
 import type { Refusal } from "@/core/planners";
-import type { ClashAnswer, StepsAnswer } from "@/http/contracts/answers";
+import type { ClashAnswer, Role, StepsAnswer } from "@/http/contracts/answers";
 import type { Held } from "./held";
 
 /** Whether the server has everything; `stranger`: it no longer knows who asks. */
@@ -24,6 +24,8 @@ export interface StepClash {
 export interface PlanState {
   readonly site: string;
   readonly person: string;
+  /** What the person may do on the site. */
+  readonly role: Role;
   readonly phase: "loading" | "ready" | "failed";
   readonly failure: string | null;
   readonly held: Held | null;

@@ -67,7 +67,7 @@ beforeEach(() => {
   mockSent.length = 0;
 });
 const opened = async () => {
-  const store = createPlanStore(plan.site.id, "Ruth");
+  const store = createPlanStore(plan.site.id, "Ruth", "owner");
   await store.getState().load();
   return store;
 };
@@ -149,7 +149,7 @@ describe("opening a site", () => {
 
 describe("editing", () => {
   test("is refused with a sentence as long as the plan is loading", () => {
-    const store = createPlanStore(plan.site.id, "Ruth");
+    const store = createPlanStore(plan.site.id, "Ruth", "owner");
     const sentence = "The plan is still loading.";
     expect(store.getState().edit(rename("Crew"))).toBe(sentence);
     const nothing: ChangeBatch = { id: "b", planner: "p", summary: "s", args: null, changes: [] };

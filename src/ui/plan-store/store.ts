@@ -6,10 +6,12 @@ import { judgedList } from "./judged-list";
 import { integrityFault } from "@/core/formats";
 import { entityOf, KINDS, nameOf, PlanIndex } from "@/core/plan";
 import { runOrder } from "@/core/commands";
+import { reaches, type Role } from "@/http/contracts/answers";
 import type { Loaded } from "@/workers/plan.worker";
 import { call } from "./api";
 import { thisBrowser } from "./browser";
 import { addBatch, decide, giveUp, judgedAs, withKept, type Held } from "./held";
+import { mayNotDraw } from "./may-not-draw";
 import type { PlanState } from "./plan-state";
 import { planWorker } from "./plan-worker";
 import { makeSender, type Sender } from "./sender";
@@ -58,7 +60,7 @@ const BLANK = {
 } as const;
 
 // eslint-disable-next-line max-lines-per-function -- one store with its actions in one closure
-export function createPlanStore(site: string, person: string): PlanStoreApi {
+export function createPlanStore(site: string, person: string, role: Role): PlanStoreApi {
   let sender: Sender | null = null;
   const wake = () => sender?.wake();
   const keeper = makeKeeper(site, person, thisBrowser(), (kept) =>
@@ -128,6 +130,7 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
     return {
       site,
       person,
+      role,
       ...BLANK,
       load: async () => {
         try {
@@ -142,12 +145,14 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
       },
       edit: (order) => {
         const { held } = get();
+        if (!reaches(role, "editor")) return mayNotDraw(role);
         if (held === null) return "The plan is still loading.";
         const { batch, refusal } = runOrder(held.index, v7, order);
         return batch === null ? refusal : get().commit(batch);
       },
       commit: (batch) => {
         const { held } = get();
+        if (!reaches(role, "editor")) return mayNotDraw(role);
         if (held === null) return "The plan is still loading.";
         if (batch.changes.length === 0) return null;
         const added = addBatch(held, batch);
@@ -158,6 +163,7 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
         return null;
       },
       undo: async () => {
+        if (!reaches(role, "editor")) return mayNotDraw(role);
         if (!get().steps.undoIsImport) return active.step("undo");
         set({ confirmingUndo: true });
         return null;
@@ -167,7 +173,7 @@ export function createPlanStore(site: string, person: string): PlanStoreApi {
         return active.step("undo");
       },
       keepImport: () => set({ confirmingUndo: false }),
-      redo: () => active.step("redo"),
+      redo: async () => (reaches(role, "editor") ? active.step("redo") : mayNotDraw(role)),
       refresh: () => active.refresh(),
       ask: (open) => set({ asking: open, ...(open ? {} : { stepClash: null }) }),
       decide: (choose) => {

@@ -4,6 +4,7 @@ import { createContext, useContext, useEffect, useState, type ReactNode } from "
 import { useStore } from "zustand";
 import { must } from "@/core/kernel";
 import type { PlanIndex } from "@/core/plan";
+import type { Role } from "@/http/contracts/answers";
 import type { Held } from "./held";
 import type { PlanState } from "./plan-state";
 import { createPlanStore, type PlanStoreApi } from "./store";
@@ -18,13 +19,15 @@ const LEFT = new Map<string, PlanStoreApi>();
 export function PlanProvider({
   site,
   person,
+  role,
   children,
 }: {
   site: string;
   person: string;
+  role: Role;
   children: ReactNode;
 }) {
-  const [store] = useState(() => LEFT.get(`${site} ${person}`) ?? createPlanStore(site, person));
+  const [store] = useState(() => LEFT.get(`${site} ${person}`) ?? createPlanStore(site, person, role));
   useEffect(() => {
     if (store.getState().held === null) void store.getState().load();
     else void store.getState().refresh();

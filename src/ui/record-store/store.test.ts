@@ -62,7 +62,13 @@ class Server {
 }
 
 const storeOf = (server: Server, site: string, person = "Ruth") =>
-  createRecordStore({ site, person, call: server.callFor(person), outbox: makeOutbox(site, person) });
+  createRecordStore({
+    site,
+    person,
+    role: "field",
+    call: server.callFor(person),
+    outbox: makeOutbox(site, person),
+  });
 type Store = ReturnType<typeof storeOf>;
 
 const notes = (store: Store) =>
@@ -206,7 +212,13 @@ test("a browser that keeps nothing says so", async () => {
   const none = { ...makeOutbox(site, "Ruth"), put: () => Promise.resolve(false) };
   const server = new Server();
   server.isDown = true;
-  const store = createRecordStore({ site, person: "Ruth", call: server.callFor("Ruth"), outbox: none });
+  const store = createRecordStore({
+    site,
+    person: "Ruth",
+    role: "field",
+    call: server.callFor("Ruth"),
+    outbox: none,
+  });
   store.add(end("a"));
   await settle();
   expect(store.getState()).toMatchObject({ isKept: false, waiting: [{ note: "a" }] });

@@ -1,3 +1,4 @@
+import { toast } from "sonner";
 import { createStore, type StoreApi } from "zustand/vanilla";
 import { z } from "zod";
 import {
@@ -9,8 +10,9 @@ import {
   type Recorded,
   type RecordEntry,
 } from "@/core/records";
-import type { RecordAnswer } from "@/http/contracts/answers";
+import { reaches, type RecordAnswer, type Role } from "@/http/contracts/answers";
 import { fateOf, type Call } from "../plan-store/api";
+import { mayNotDraw } from "../plan-store/may-not-draw";
 import type { FromServer, Outbox } from "./outbox";
 
 /** An entry that the server will never take, with its reason. */
@@ -75,13 +77,14 @@ const OF_THE_PHOTO: ReadonlySet<string> = new Set(["bad-request", "no-photo", "n
 interface Tools {
   readonly site: string;
   readonly person: string;
+  readonly role: Role;
   readonly call: Call;
   readonly outbox: Outbox;
 }
 
 /** The record of a site, as this browser has it. */
 // eslint-disable-next-line max-lines-per-function -- one store with its actions in one closure
-export function createRecordStore({ site, person, call, outbox }: Tools): RecordStoreApi {
+export function createRecordStore({ site, person, role, call, outbox }: Tools): RecordStoreApi {
   const store = createStore<RecordState>()(() => IDLE);
   const path = `/api/sites/${site}/record`;
   let stored: { readonly number: number; readonly recorded: Recorded }[] = [];
@@ -228,6 +231,7 @@ export function createRecordStore({ site, person, call, outbox }: Tools): Record
     open,
     sync,
     add: (entry: RecordEntry, photos: readonly Photo[] = []) => {
+      if (!reaches(role, "field")) return void toast.error(mayNotDraw(role));
       if (entry.do === "takeOut") forgetPhoto(entry.photo);
       show({
         waiting: [...store.getState().waiting, entry],

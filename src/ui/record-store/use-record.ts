@@ -3,6 +3,7 @@
 import { useEffect } from "react";
 import { useStore } from "zustand";
 import type { Recorded } from "@/core/records";
+import type { Role } from "@/http/contracts/answers";
 import { call } from "../plan-store/api";
 import { usePlan } from "../plan-store/use-plan";
 import { fetchPhotos, type PhotosHad } from "./fetch-photos";
@@ -14,10 +15,10 @@ const NEWS_EVERY_MS = 5_000;
 
 const STORES = new Map<string, RecordStoreApi>();
 
-function storeFor(site: string, person: string): RecordStoreApi {
-  const key = `${site} ${person}`;
+function storeFor(site: string, person: string, role: Role): RecordStoreApi {
+  const key = `${site} ${person} ${role}`;
   const store =
-    STORES.get(key) ?? createRecordStore({ site, person, call, outbox: makeOutbox(site, person) });
+    STORES.get(key) ?? createRecordStore({ site, person, role, call, outbox: makeOutbox(site, person) });
   STORES.set(key, store);
   return store;
 }
@@ -25,7 +26,11 @@ function storeFor(site: string, person: string): RecordStoreApi {
 function useRecordStore(): RecordStoreApi {
   const site = usePlan((state) => state.site);
   const person = usePlan((state) => state.person);
-  return storeFor(site, person);
+  return storeFor(
+    site,
+    person,
+    usePlan((state) => state.role),
+  );
 }
 
 /** Sends and asks for the record as long as a view is looked at; once in a view. */

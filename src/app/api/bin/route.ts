@@ -2,4 +2,4 @@ import { binContract } from "@/http/contracts/site-contracts";
 import { route } from "@/http/route";
 import { withBin } from "@/http/use-cases";
 
-export const POST = route(binContract, withBin);
+export const POST = route("POST /api/bin", binContract, withBin);

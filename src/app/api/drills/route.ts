@@ -2,5 +2,5 @@ import { addTryContract, readDrillsContract } from "@/http/contracts/drill-contr
 import { route } from "@/http/route";
 import { addDrillTry, readDrills } from "@/http/use-cases";
 
-export const GET = route(readDrillsContract, readDrills);
-export const POST = route(addTryContract, addDrillTry);
+export const GET = route("GET /api/drills", readDrillsContract, readDrills);
+export const POST = route("POST /api/drills", addTryContract, addDrillTry);

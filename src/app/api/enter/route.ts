@@ -1,6 +1,6 @@
-import { enterContract, signOutContract } from "@/http/contracts/site-contracts";
+import { enterContract, signOutContract } from "@/http/contracts/account-contracts";
 import { doorRoute, route } from "@/http/route";
-import { comeIn, signOut } from "@/http/use-cases";
+import { comeIn, signOut } from "@/http/account-use-cases";
 
-export const POST = doorRoute(enterContract, comeIn);
-export const DELETE = route(signOutContract, signOut);
+export const POST = doorRoute("POST /api/enter", enterContract, comeIn);
+export const DELETE = route("DELETE /api/enter", signOutContract, signOut);

@@ -1,5 +1,5 @@
-import { letInContract } from "@/http/contracts/site-contracts";
+import { letInContract } from "@/http/contracts/account-contracts";
 import { route } from "@/http/route";
-import { letIn } from "@/http/use-cases";
+import { linkForOwn } from "@/http/account-use-cases";
 
-export const POST = route(letInContract, letIn);
+export const POST = route("POST /api/invitations", letInContract, linkForOwn);

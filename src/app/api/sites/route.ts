@@ -2,5 +2,5 @@ import { createSiteContract, listSitesContract } from "@/http/contracts/site-con
 import { route } from "@/http/route";
 import { addSite, listSites } from "@/http/use-cases";
 
-export const GET = route(listSitesContract, listSites);
-export const POST = route(createSiteContract, addSite);
+export const GET = route("GET /api/sites", listSitesContract, listSites);
+export const POST = route("POST /api/sites", createSiteContract, addSite);

@@ -1,7 +1,7 @@
 import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
 import { requirePerson } from "@/http/require-person";
-import { siteName } from "@/http/use-cases";
+import { siteFor } from "@/http/use-cases";
 import { Workspace } from "@/ui/frame/Workspace";
 
 export default async function SiteLayout({
@@ -13,10 +13,10 @@ export default async function SiteLayout({
 }) {
   const person = await requirePerson();
   const { site } = await params;
-  const name = await siteName(site);
-  if (name === null) notFound();
+  const found = await siteFor(site, person);
+  if (found === null) notFound();
   return (
-    <Workspace site={site} name={name} person={person.name}>
+    <Workspace site={site} name={found.name} person={person.name} role={found.role}>
       {children}
     </Workspace>
   );

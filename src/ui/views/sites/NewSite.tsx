@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { v7 } from "uuid";
 import type { FileFault } from "@/core/formats";
+import type { FoldersAnswer } from "@/http/contracts/answers";
 import { call } from "../../plan-store/api";
 
 type Kind = "home" | "office" | "industrial";
@@ -16,10 +17,11 @@ const MOST_FILE_BYTES = 64_000_000;
 
 /** Begins a site: by its name, or from a plan file. */
 // eslint-disable-next-line max-lines-per-function -- one form in its order
-export function NewSite() {
+export function NewSite({ folders }: { folders: FoldersAnswer }) {
   const router = useRouter();
   const [name, setName] = useState("");
   const [kind, setKind] = useState<Kind>("office");
+  const [customer, setCustomer] = useState(folders.outside ? null : (folders.customers[0]?.id ?? null));
   const [refusal, setRefusal] = useState<string | null>(null);
   const [faults, setFaults] = useState<readonly FileFault[]>([]);
   const [busy, setBusy] = useState(false);
@@ -42,6 +44,7 @@ export function NewSite() {
         id,
         name: name.trim(),
         kind,
+        customer,
         timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC",
       },
       id,
@@ -57,7 +60,7 @@ export function NewSite() {
       );
     const id = v7();
     try {
-      await send({ by: "file", id, batch: v7(), file: JSON.parse(await file.text()) }, id);
+      await send({ by: "file", id, batch: v7(), file: JSON.parse(await file.text()), customer }, id);
     } catch (error) {
       if (!(error instanceof SyntaxError)) throw error;
       setRefusal(
@@ -96,6 +99,23 @@ export function NewSite() {
             ))}
           </select>
         </label>
+        {folders.customers.length === 0 ? null : (
+          <label className="flex flex-col gap-1">
+            Customer
+            <select
+              className="field max-w-48"
+              value={customer ?? ""}
+              onChange={(event) => setCustomer(event.target.value || null)}
+            >
+              {folders.outside ? <option value="">none</option> : null}
+              {folders.customers.map(({ id, name: title }) => (
+                <option key={id} value={id}>
+                  {title}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <button type="submit" className="button go" disabled={busy}>
           Begin the site
         </button>

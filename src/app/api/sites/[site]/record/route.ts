@@ -3,5 +3,5 @@ import { readRecordContract } from "@/http/contracts/site-contracts";
 import { route } from "@/http/route";
 import { addToSiteRecord, readSiteRecord } from "@/http/use-cases";
 
-export const GET = route(readRecordContract, readSiteRecord);
-export const POST = route(addToRecordContract, addToSiteRecord);
+export const GET = route("GET /api/sites/[site]/record", readRecordContract, readSiteRecord);
+export const POST = route("POST /api/sites/[site]/record", addToRecordContract, addToSiteRecord);

@@ -2,4 +2,4 @@ import { stepContract } from "@/http/contracts/site-contracts";
 import { route } from "@/http/route";
 import { redoLast } from "@/http/use-cases";
 
-export const POST = route(stepContract, redoLast);
+export const POST = route("POST /api/sites/[site]/redo", stepContract, redoLast);

@@ -2,4 +2,4 @@ import { ofSiteContract } from "@/http/contracts/site-contracts";
 import { route } from "@/http/route";
 import { readSoundness } from "@/http/use-cases";
 
-export const GET = route(ofSiteContract, readSoundness);
+export const GET = route("GET /api/sites/[site]/soundness", ofSiteContract, readSoundness);

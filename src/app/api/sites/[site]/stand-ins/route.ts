@@ -3,5 +3,5 @@ import { ofSiteContract } from "@/http/contracts/site-contracts";
 import { route } from "@/http/route";
 import { actOnBench, lookAtBench } from "@/http/use-cases";
 
-export const GET = route(ofSiteContract, lookAtBench);
-export const POST = route(benchContract, actOnBench);
+export const GET = route("GET /api/sites/[site]/stand-ins", ofSiteContract, lookAtBench);
+export const POST = route("POST /api/sites/[site]/stand-ins", benchContract, actOnBench);

@@ -2,4 +2,4 @@ import { readPhotoContract } from "@/http/contracts/photo-contracts";
 import { route } from "@/http/route";
 import { readSitePhoto } from "@/http/use-cases";
 
-export const GET = route(readPhotoContract, readSitePhoto);
+export const GET = route("GET /api/sites/[site]/photos/[photo]", readPhotoContract, readSitePhoto);
