@@ -3,6 +3,7 @@ import { createHash, randomBytes } from "node:crypto";
 import { v7 } from "uuid";
 import type { DeviceReader, StandIns } from "@/application/devices";
 import type { AccountStore, DeedStore, EntryStore, PeopleStore } from "@/application/account-stores";
+import { makeLive, type Live, type LiveStore } from "@/application/live";
 import type { EntryTools } from "@/application/accounts";
 import type { DrillStore, PhotoStore, PlanStore, RecordStore } from "@/application/stores";
 import { config } from "@/config";
@@ -10,6 +11,7 @@ import { accountStore } from "@/storage/account-store";
 import { deedStore } from "@/storage/deed-store";
 import { drillStore } from "@/storage/drill-store";
 import { entryStore } from "@/storage/entry-store";
+import { liveStore } from "@/storage/live-store";
 import { peopleStore } from "@/storage/people-store";
 import { photoStore } from "@/storage/photo-store";
 import { planCache } from "@/storage/plan-cache";
@@ -26,6 +28,7 @@ export interface Stores {
   readonly accounts: AccountStore;
   readonly people: PeopleStore;
   readonly deeds: DeedStore;
+  readonly live: LiveStore;
   readonly records: RecordStore;
   readonly photos: PhotoStore;
   readonly drills: DrillStore;
@@ -47,6 +50,7 @@ export function storesOn(databaseUrl: string): Stores & { readonly close: () => 
     accounts: accountStore(database),
     people: peopleStore(database),
     deeds: deedStore(database),
+    live: liveStore(database),
     records: recordStore(database),
     photos: photoStore(database),
     drills: drillStore(database),
@@ -56,9 +60,13 @@ export function storesOn(databaseUrl: string): Stores & { readonly close: () => 
 }
 
 // One pool for the process: Next loads this module once for pages and once for routes.
-const shared = globalThis as typeof globalThis & { dianomeStores?: Stores };
+const shared = globalThis as typeof globalThis & { dianomeStores?: Stores; dianomeLive?: Live };
 
 export const stores = (): Stores => (shared.dianomeStores ??= storesOn(config().databaseUrl));
+
+const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+/** One look at the database for everybody who listens in this process. */
+export const live = (): Live => (shared.dianomeLive ??= makeLive(stores().live.states, pause));
 
 /** Devices that are asked over the network: those that stand in for the planned ones, and real ones. */
 export const devices = (): { readonly standIns: StandIns; readonly reader: DeviceReader } => ({

@@ -32,6 +32,8 @@ export const ACCESS = {
   "POST /api/sites/[site]/batches": "editor",
   "POST /api/sites/[site]/undo": "editor",
   "POST /api/sites/[site]/redo": "editor",
+  "GET /api/sites/[site]/events": "viewer",
+  "POST /api/sites/[site]/presence": "viewer",
   "GET /api/sites/[site]/history": "viewer",
   "GET /api/sites/[site]/touched": "viewer",
   "GET /api/sites/[site]/soundness": "viewer",

@@ -29,12 +29,19 @@ export interface Reply {
   readonly value: unknown;
   readonly cookies?: readonly string[];
   /** Instead of the value: a body that is JSON already. */ readonly ready?: ReadyBody;
+  /** Instead of the value: server-sent events. */ readonly stream?: ReadableStream<Uint8Array>;
 }
 export interface ReadyBody {
   readonly bytes: Uint8Array<ArrayBuffer>;
   readonly headers: Readonly<Record<string, string>>;
 }
 
+/** Nothing on the way may keep it back: neither to pack it nor to send it in larger pieces. */
+const EVENT_STREAM = {
+  "content-type": "text/event-stream; charset=utf-8",
+  "cache-control": "no-store, no-transform",
+  "x-accel-buffering": "no",
+};
 const NO_STORE = { "cache-control": "no-store" };
 
 const refuse = (code: ErrorCode, sentence: string = ERRORS[code].text, more: object = {}): Response =>
@@ -99,7 +106,8 @@ async function withStorage(work: () => Promise<Response>): Promise<Response> {
 
 function answer(result: Result<Reply, AppError>): Response {
   if (!result.ok) return refuse(result.error.code, result.error.sentence, presentError(result.error));
-  const { value, cookies = [], ready } = result.value;
+  const { value, cookies = [], ready, stream } = result.value;
+  if (stream !== undefined) return new Response(stream, { headers: EVENT_STREAM });
   if (ready !== undefined)
     return new Response(ready.bytes, {
       headers: { ...NO_STORE, "content-type": "application/json", ...ready.headers },

@@ -214,6 +214,7 @@ export async function deleteSite(tx: Tx, site: string): Promise<void> {
     await tx.run(deleteAllOfSite(ROW_MAPS[kind].table, site));
   await tx.run(deleteAllOfSite("change_touch", site));
   await tx.run(deleteAllOfSite("change_batch", site));
+  await tx.run(sql`DELETE FROM presence WHERE site_id = ${site}`);
   await tx.run(sql`DELETE FROM role_grant WHERE scope = 'site' AND scope_id = ${site}`);
   await tx.run(sql`DELETE FROM site WHERE id = ${site}`);
 }

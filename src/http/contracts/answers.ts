@@ -3,6 +3,7 @@
 import type { Soundness } from "@/application/soundness";
 import type { PersonProgress } from "@/core/drills";
 import type { DeedLine, LinkPurpose, OwnSession } from "@/application/account-stores";
+import type { LiveState } from "@/application/live";
 import type { Folders, Overview } from "@/application/people";
 import type { Role } from "@/application/roles";
 import type { BinnedSite, LogLine, SiteSummary } from "@/application/stores";
@@ -108,6 +109,8 @@ export interface AccountAnswer {
   readonly sessions: readonly OwnSession[];
 }
 export type PeopleAnswer = Overview;
+/** What server-sent events tell of a site. */
+export type LiveAnswer = LiveState;
 export type { PeopleOrder } from "@/application/people";
 export { reaches, ROLES, type Role, type Scope } from "@/application/roles";
 /** Where somebody may begin a site. */

@@ -9,6 +9,7 @@ import { SeverityCount } from "../kit/signs";
 import type { Saving } from "../plan-store/plan-state";
 import { mayNotDraw } from "../plan-store/may-not-draw";
 import { usePlan } from "../plan-store/use-plan";
+import { OthersHere } from "./Others";
 import { VIEWS, type ViewKey } from "./views";
 import { useJudged } from "@/ui/plan-store/use-plan";
 
@@ -74,6 +75,7 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
         )}
         {accepted === 0 ? null : <span className="text-ink2">{accepted} accepted</span>}
       </Cell>
+      <OthersHere />
       {view === "walls" ? <ProvenCell /> : null}
       <Cell>
         <SavedState />

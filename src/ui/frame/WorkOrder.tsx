@@ -6,6 +6,7 @@ import type { Plan } from "@/core/plan";
 import { progressOf } from "@/core/sheets";
 import { ProgressSign, SeverityCount, type Progress } from "../kit/signs";
 import { usePlan } from "../plan-store/use-plan";
+import { OthersThere } from "./Others";
 import { useUi } from "./use-ui";
 import { ViewLink } from "./ViewLink";
 import { VIEWS, type View, type ViewKey } from "./views";
@@ -94,6 +95,7 @@ function Entry({ view, here, list, plan, probed }: EntryProps) {
         <span className="mono w-4 text-12 text-ink2">{view.number ?? ""}</span>
         <span className="min-w-0 truncate">{view.title}</span>
         <span className="ml-auto flex flex-none items-center gap-1">
+          <OthersThere view={view.key} />
           {counts.map(({ severity, count }) => (
             <SeverityCount key={severity} severity={severity} count={count} />
           ))}

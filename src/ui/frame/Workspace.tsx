@@ -9,7 +9,9 @@ import { PlanProvider, usePlan } from "../plan-store/use-plan";
 import { ClashDialog } from "./ClashDialog";
 import { CommandField } from "./CommandField";
 import { DroppedDialog } from "./DroppedDialog";
+import { useLive, usePresence } from "../live/use-live";
 import { KeysHelp } from "./KeysHelp";
+import { OthersMarks, thingsOf } from "./Others";
 import { TitleBlock } from "./TitleBlock";
 import { TopBar } from "./TopBar";
 import { UndoImportDialog } from "./UndoImportDialog";
@@ -50,6 +52,8 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
   useKeys();
   useLabelAddress();
   const site = usePlan((state) => state.site);
+  useLive(site);
+  usePresence(site, view, thingsOf(useUi((state) => state.selection)));
   useKeepOffline(
     site,
     usePlan((state) => state.held?.revision),
@@ -76,6 +80,7 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
           <UndoImportDialog />
         </>
       ) : null}
+      <OthersMarks />
       <KeysHelp />
       <Toaster
         position="bottom-center"

@@ -203,6 +203,7 @@ function GridBody<R, C extends string>({
         return (
           <KeptRow
             key={id}
+            entity={id}
             className={id === selected ? "selected" : ""}
             number={first + i}
             cells={ask(row)}

@@ -18,6 +18,8 @@ export interface CellContent {
 }
 
 interface RowProps {
+  /** The id of what the row is of; a row in which something new is written has none. */
+  readonly entity?: string;
   readonly className: string;
   readonly number: number;
   readonly cells: readonly CellContent[];
@@ -84,9 +86,9 @@ export function placeIn<R, C extends string>(
   };
 }
 
-function GridRow({ className, number, cells, here, chosenFrom, chosenTo, editor, hands }: RowProps) {
+function GridRow({ entity, className, number, cells, here, chosenFrom, chosenTo, editor, hands }: RowProps) {
   return (
-    <tr className={className} aria-rowindex={number + 2}>
+    <tr className={className} aria-rowindex={number + 2} data-id={entity}>
       {cells.map(({ id, look, text, readOnly, node }, c) => {
         const chosen = c >= chosenFrom && c <= chosenTo;
         return (

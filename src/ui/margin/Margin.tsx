@@ -2,6 +2,7 @@
 
 import dynamic from "next/dynamic";
 import { createElement } from "react";
+import { OthersAtThis } from "../frame/Others";
 import type { ViewKey } from "../frame/views";
 import type { Selection } from "../frame/ui-state";
 import { useUi } from "../frame/use-ui";
@@ -56,6 +57,7 @@ const LeaseMargin = dynamic(() => import("./segments/LeaseMargin").then((m) => m
 /** Beside the sheet: what is selected, its findings with their repairs, its history. */
 export function Margin({ view }: { view: ViewKey }) {
   const folded = useUi((state) => state.folded);
+  const selection = useUi((state) => state.selection);
   const set = useUi((state) => state.set);
   if (folded) {
     return (
@@ -78,6 +80,7 @@ export function Margin({ view }: { view: ViewKey }) {
       tabIndex={-1}
       className="relative flex flex-col overflow-y-auto border-l border-hair"
     >
+      <OthersAtThis selection={selection} />
       <Content view={view} />
       <RemarksSection />
     </aside>

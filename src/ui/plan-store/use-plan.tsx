@@ -7,6 +7,7 @@ import type { PlanIndex } from "@/core/plan";
 import type { Role } from "@/http/contracts/answers";
 import type { Held } from "./held";
 import type { PlanState } from "./plan-state";
+import { liveStore } from "../live/live-store";
 import { createPlanStore, type PlanStoreApi } from "./store";
 
 const Context = createContext<PlanStoreApi | null>(null);
@@ -35,7 +36,10 @@ export function PlanProvider({
     const ask = () => {
       if (document.visibilityState === "visible") void store.getState().refresh();
     };
-    const timer = setInterval(ask, NEWS_EVERY_MS);
+    // As long as the server tells of news by itself, nobody has to ask.
+    const timer = setInterval(() => {
+      if (!liveStore.getState().isOpen) ask();
+    }, NEWS_EVERY_MS);
     const warn = (event: BeforeUnloadEvent) => {
       if (store.wouldBeLost()) event.preventDefault();
     };

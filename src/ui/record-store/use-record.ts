@@ -4,13 +4,14 @@ import { useEffect } from "react";
 import { useStore } from "zustand";
 import type { Recorded } from "@/core/records";
 import type { Role } from "@/http/contracts/answers";
+import { liveStore, useLiveState } from "../live/live-store";
 import { call } from "../plan-store/api";
 import { usePlan } from "../plan-store/use-plan";
 import { fetchPhotos, type PhotosHad } from "./fetch-photos";
 import { makeOutbox } from "./outbox";
 import { createRecordStore, type RecordState, type RecordStoreApi } from "./store";
 
-/** Two people on one visit see one another's ticks within that time. */
+/** Without the stream two people on one visit see one another's ticks within that time; with it at once. */
 const NEWS_EVERY_MS = 5_000;
 
 const STORES = new Map<string, RecordStoreApi>();
@@ -45,7 +46,9 @@ export function useRecordNews(): void {
       if (waiting.length + photos.length > 0 && !isKept) event.preventDefault();
     };
     ask();
-    const timer = setInterval(ask, NEWS_EVERY_MS);
+    const timer = setInterval(() => {
+      if (!liveStore.getState().isOpen) ask();
+    }, NEWS_EVERY_MS);
     document.addEventListener("visibilitychange", ask);
     window.addEventListener("online", ask);
     window.addEventListener("beforeunload", warn);
@@ -56,6 +59,10 @@ export function useRecordNews(): void {
       window.removeEventListener("beforeunload", warn);
     };
   }, [store]);
+  const told = useLiveState(({ record }) => record);
+  useEffect(() => {
+    if (told > 0) void store.sync();
+  }, [store, told]);
 }
 
 /** A record with its photos, as far as they can be had. */

@@ -292,7 +292,7 @@ function PortRow({
 }) {
   const { here, press } = crossings;
   return (
-    <tr aria-rowindex={number + 2}>
+    <tr aria-rowindex={number + 2} data-id={row.port.id}>
       <th scope="row" className="mono right !text-13 !text-ink">
         {row.port.label}
       </th>
