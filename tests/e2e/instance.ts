@@ -35,16 +35,40 @@ function familyOf(pid: number): number[] {
 
 const isGone = (child: ChildProcess) => child.exitCode !== null || child.signalCode !== null;
 
-/** Starts it on a durable database, as a user's start command would; `fresh` begins with an empty folder. */
-export async function startInstance(port: number, fresh: boolean): Promise<Instance> {
-  const dir = resolve(".data", `e2e-${port}`);
+/** The folder that an instance on a port has. */
+export const folderOf = (port: number): string => resolve(".data", `e2e-${port}`);
+
+/**
+ * Starts it on a durable database, as a user's start command would; `fresh` begins with an empty folder, `url`
+ * names the database of another instance.
+ */
+export async function startInstance(
+  port: number,
+  fresh: boolean,
+  url: string | null = null,
+): Promise<Instance> {
+  const profile = url === null ? "test" : "start";
+  const dir = folderOf(port);
   const linkFile = resolve(dir, "link.txt");
   if (fresh) rmSync(dir, { recursive: true, force: true });
   rmSync(linkFile, { force: true });
   const child = spawn(
     process.execPath,
-    ["scripts/start.mjs", "--profile", "test", "--port", String(port), "--dir", dir, "--link-file", linkFile],
-    { stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, TEST_DURABLE: "1" } },
+    [
+      "scripts/start.mjs",
+      "--profile",
+      profile,
+      "--port",
+      String(port),
+      "--dir",
+      dir,
+      "--link-file",
+      linkFile,
+    ],
+    {
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, TEST_DURABLE: "1", ...(url === null ? {} : { DATABASE_URL: url }) },
+    },
   );
   let output = "";
   for (const stream of [child.stdout, child.stderr])

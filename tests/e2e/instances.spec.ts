@@ -1,0 +1,121 @@
+import { expect, test } from "@playwright/test";
+import fc from "fast-check";
+import { readFileSync } from "node:fs";
+import { v7 } from "uuid";
+import { decodePlan } from "@/core/formats";
+import { must } from "@/core/kernel";
+import { diff, type Plan } from "@/core/plan";
+import { urlOfRunning } from "../../scripts/setup/database.mjs";
+import { asked, editor, loggedAfter, replayed, type Place } from "../support/editors";
+import { folderOf, startInstance, type Instance } from "./instance";
+import { addSegment, openSite, openView, saved } from "./open-site";
+
+// Two instances on one database, and many people on both. EDITORS and EDITS ask for more of them.
+
+const EDITORS = Number(process.env.EDITORS ?? 6);
+const EDITS = Number(process.env.EDITS ?? 8);
+const [ONE, TWO] = [4195, 4196];
+const NAME = "Fennel Street, two instances";
+
+let one: Instance;
+let two: Instance;
+let cookie = "";
+const site = v7();
+
+test.beforeAll(async () => {
+  one = await startInstance(ONE, true);
+  two = await startInstance(TWO, true, must(await urlOfRunning(folderOf(ONE)), "the database's address"));
+  const place = { address: one.address, cookie: "", site };
+  const entered = await fetch(`${one.address}/api/enter`, {
+    method: "POST",
+    headers: asked(place),
+    body: JSON.stringify({
+      key: one.link.trim().split("key=")[1],
+      name: "Ruth",
+      password: "several words do well",
+    }),
+  });
+  cookie = (entered.headers.get("set-cookie") ?? "").split(";")[0] ?? "";
+  const file = JSON.parse(readFileSync("demo/fennel-street.json", "utf8")) as { site: { name: string } };
+  file.site.name = NAME;
+  const made = await fetch(`${one.address}/api/sites`, {
+    method: "POST",
+    headers: asked({ ...place, cookie }),
+    body: JSON.stringify({ by: "file", id: site, batch: v7(), file }),
+  });
+  expect(made.status).toBe(200);
+});
+test.afterAll(async () => {
+  await two?.stop();
+  await one?.stop();
+});
+
+const places = (): readonly [Place, Place] => [
+  { address: one.address, cookie, site },
+  { address: two.address, cookie, site },
+];
+async function planAt(place: Place): Promise<{ plan: Plan; revision: number }> {
+  const answer = await fetch(`${place.address}/api/sites/${place.site}/plan`, { headers: asked(place) });
+  const { plan, revision } = (await answer.json()) as { plan: unknown; revision: number };
+  const read = decodePlan(plan);
+  return { plan: must(read.ok ? read.value : null, "the plan"), revision };
+}
+
+test(`${EDITORS} people with ${EDITS} edits each on two instances: none is lost, both end on the same plan, the log replays to it`, async () => {
+  const start = await planAt(places()[0]);
+  const done = await Promise.all(
+    Array.from({ length: EDITORS }, (_, at) => {
+      const random = fc.sample(fc.infiniteStream(fc.double({ min: 0, max: 0.999, noNaN: true })), {
+        numRuns: 1,
+        seed: 17 + at,
+      })[0];
+      const chance = () => Number(must(random, "chance").next().value);
+      return editor(must(places()[at % 2], "an instance"), start, {
+        name: `Editor ${at}`,
+        times: EDITS,
+        chance,
+      });
+    }),
+  );
+  const [here, there] = [await planAt(places()[0]), await planAt(places()[1])];
+  expect(here.revision).toBe(start.revision + EDITORS * EDITS);
+  expect(diff(here.plan, there.plan)).toEqual([]);
+  const log = await loggedAfter(places()[1], start.revision);
+  expect(log.map(({ id }) => id).sort()).toEqual(done.flatMap(({ ids }) => ids).sort());
+  expect(diff(replayed(start.plan, log), here.plan)).toEqual([]);
+  const took = done.flatMap((each) => each.took).sort((a, b) => a - b);
+  console.info(
+    `${EDITORS} editors with ${EDITS} edits on two instances: 0 lost; an edit took ` +
+      `${Math.round(took[Math.floor(took.length / 2)] ?? 0)} ms in the middle, ${Math.round(took.at(-1) ?? 0)} at most`,
+  );
+});
+
+test("who works on one instance sees what happens on the other, and who is there and where", async ({
+  browser,
+}) => {
+  const open = async (instance: Instance) => {
+    const context = await browser.newContext({
+      baseURL: instance.address,
+      storageState: { cookies: [], origins: [] },
+    });
+    const [name = "", value = ""] = cookie.split("=");
+    await context.addCookies([{ name, value, url: instance.address }]);
+    const page = await context.newPage();
+    await openSite(page, NAME);
+    return page;
+  };
+  const [ruth, other] = [await open(one), await open(two)];
+  await openView(other, "Addresses");
+  await expect(ruth.getByText("Ruth on Addresses")).toBeVisible();
+  await addSegment(ruth, "Annexe");
+  await saved(ruth);
+  const began = performance.now();
+  await openView(other, "Segments");
+  await expect(other.getByRole("gridcell", { name: "Annexe", exact: true }).first()).toBeVisible();
+  console.info(
+    `Seen on the other instance at most ${Math.round(performance.now() - began)} ms after it was saved`,
+  );
+  await ruth.context().close();
+  await expect(other.getByText("Ruth on Segments")).toBeHidden({ timeout: 90_000 });
+  await other.context().close();
+});
