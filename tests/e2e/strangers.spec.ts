@@ -34,7 +34,7 @@ test("every route refuses a stranger, another site's page and another host's nam
     storageState: { cookies: [], origins: [] },
   });
   for (const { path, method } of ROUTES.filter(
-    (route) => route.path !== "/api/enter" || route.method !== "POST",
+    (route) => !/^\/api\/(enter|sign-in)$/.test(route.path) || route.method !== "POST",
   )) {
     const refused = await stranger.fetch(path, { method, headers: { origin: address } });
     expect([path, method, refused.status()]).toEqual([path, method, 401]);
@@ -58,6 +58,33 @@ test("every route refuses a stranger, another site's page and another host's nam
   });
   expect(wrongHost).toBe(421);
   await stranger.dispose();
+});
+
+test("scripts run from our own files or with the nonce of the very answer; a page of before has another", async ({
+  request,
+}) => {
+  const nonces = new Set<string>();
+  for (const path of [
+    "/enter",
+    "/enter",
+    "/",
+    "/people",
+    "/nowhere",
+    "/_next/static/nothing.js",
+    "/healthz",
+  ]) {
+    const answer = await request.get(path);
+    const policy = answer.headers()["content-security-policy"] ?? "";
+    const scripts = /script-src ([^;]*)/.exec(policy)?.[1] ?? "";
+    expect([path, scripts]).toEqual([path, expect.stringMatching(/^'self' 'nonce-[\w+/]{24}'$/)]);
+    const nonce = /nonce-([^']*)/.exec(scripts)?.[1] ?? "";
+    nonces.add(nonce);
+    const inline = [...(await answer.text()).matchAll(/<script(?![^>]*\bsrc=)([^>]*)>/g)];
+    if (path === "/enter") expect(inline.length).toBeGreaterThan(0);
+    for (const [, attributes] of inline)
+      expect([path, attributes]).toEqual([path, expect.stringContaining(` nonce="${nonce}"`)]);
+  }
+  expect(nonces.size).toBe(7);
 });
 
 test("pages lead a stranger to the door", async ({ browser, baseURL }) => {
@@ -95,9 +122,12 @@ test("bodies are bounded and checked, and say what is wrong", async ({ request, 
       timeZone: "UTC",
     }),
   ).toMatchObject({ status: 400, sentence: expect.stringContaining("UUID") });
-  expect(await bad(`/api/sites/${ID}/undo`, `"${"x".repeat(1_100_000)}"`)).toMatchObject({ status: 413 });
+  const site = "01900000-0000-7000-8000-00000000b0d1";
+  const begin = { by: "name", id: site, name: "Bodies", kind: "office", timeZone: "UTC" };
+  expect(await bad("/api/sites", begin)).toMatchObject({ status: 200 });
+  expect(await bad(`/api/sites/${site}/undo`, `"${"x".repeat(1_100_000)}"`)).toMatchObject({ status: 413 });
   expect(
-    await bad(`/api/sites/${ID}/batches`, {
+    await bad(`/api/sites/${site}/batches`, {
       revision: 0,
       batch: { id: ID, planner: "x", summary: "", args: null, changes: [{ kind: "gadget" }] },
     }),
