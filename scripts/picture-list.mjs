@@ -2,7 +2,7 @@
 
 export const view = (page, name) =>
   page.getByRole("navigation", { name: "Work order" }).getByRole("link", { name }).click();
-const cell = (page, name) => page.getByRole("gridcell", { name, exact: true }).first();
+export const cell = (page, name) => page.getByRole("gridcell", { name, exact: true }).first();
 
 /** What each picture shows: the site, the sheet, and what is done there before it is taken. */
 export const PICTURES = [

@@ -5,6 +5,7 @@ import { dirname, join, resolve } from "node:path";
 import { setTimeout as wait } from "node:timers/promises";
 import { fileURLToPath } from "node:url";
 import { chromium } from "@playwright/test";
+import { takePeople } from "./pictures-of-people.mjs";
 import { PICTURES, view } from "./picture-list.mjs";
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
@@ -40,11 +41,13 @@ try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: ADDRESS });
   const page = await context.newPage();
   /** Several pictures as one, from left to right. */
-  const besideEachOther = async (shots, file, ground) => {
+  const besideEachOther = async (shots, file, ground, inARow = shots.length) => {
     const all = await context.newPage();
     await all.setViewportSize({ width: 2135, height: 844 });
     const images = shots.map((png) => `<img src="data:image/png;base64,${png.toString("base64")}">`);
-    const style = `margin:0;display:inline-flex;gap:25px;align-items:flex-start;background:${ground}`;
+    const style =
+      `margin:0;display:inline-grid;grid-template-columns:repeat(${inARow},auto);gap:25px;` +
+      `align-items:start;background:${ground}`;
     await all.setContent(`<body style="margin:0"><div style="${style}">${images.join("")}</div></body>`);
     await all.waitForTimeout(300);
     await all.locator("div").screenshot({ path: join(OUT, `${file}.png`) });
@@ -55,7 +58,8 @@ try {
   await page.getByRole("button", { name: "Come in as Ruth" }).click();
   await page.getByRole("heading", { name: "Sites" }).waitFor();
   await page.waitForFunction(() => !document.body.innerText.includes("checking …"));
-  await page.screenshot({ path: join(OUT, "sites.png") });
+  const sites = await page.screenshot();
+  await besideEachOther([sites, ...(await takePeople(page, browser))], "sites-and-people", "#fff", 3);
   let history = null;
   for (const [file, site, sheet, prepare] of PICTURES) {
     await context.clearCookies({ name: "ground" });

@@ -177,6 +177,7 @@ export type DeedKind =
   | "invited"
   | "invitation-withdrawn"
   | "role-given"
+  | "role-taken"
   | "role-withdrawn"
   | "taken-out"
   | "customer-made"

@@ -48,7 +48,7 @@ async function giveRole({ people }: Door, person: Person, { on, role }: Grant): 
   await people.grant(
     person.id,
     { on, role: most },
-    { by: person, deed: { what: "role-given", about: `${most}, by an invitation`, ...place } },
+    { by: person, deed: { what: "role-taken", about: `${most}, by an invitation`, ...place } },
   );
 }
 

@@ -159,7 +159,9 @@ test("lists hold only what is one's own: sites, people, folders, log, and how ot
   expect(await names("nobody")).toEqual([]);
 
   const seen = await read<PeopleAnswer>("GET /api/people", members.owner ?? "");
-  expect(seen.people.map(({ name }) => name).sort()).toEqual(["Eirik", "Frode", "Oddvar", "Signe"]);
+  expect(seen.people.map(({ name, hasAccount, hasFactor }) => [name, hasAccount, hasFactor])).toEqual(
+    ["Eirik", "Frode", "Oddvar", "Signe"].map((name) => [name, true, false]),
+  );
   expect([seen.customers, seen.sites.map(({ id }) => id)]).toEqual([[], [site]]);
   // The folder that it lies in is another's business.
   expect(seen.sites.map((one) => one.customer)).toEqual([null]);
@@ -173,7 +175,7 @@ test("lists hold only what is one's own: sites, people, folders, log, and how ot
 
   const log = await read<LogAnswer>("GET /api/log", members.elsewhere ?? "");
   expect(log.map(({ what, about }) => [what, about])).toEqual([
-    ["role-given", "owner, by an invitation"],
+    ["role-taken", "owner, by an invitation"],
     ["site-made", "Lockkeeper's House"],
     ["customer-made", "Access test, two"],
   ]);

@@ -34,7 +34,7 @@ export function GroundSwitch() {
     document.cookie = `ground=${ground}; path=/; max-age=${YEAR_SECONDS}; samesite=lax`;
     setOwn(ground);
   };
-  const item = "h-[26px] px-2 text-ink2 data-[state=on]:bg-ink data-[state=on]:text-paper";
+  const item = "h-full min-h-[26px] px-2 text-ink2 data-[state=on]:bg-ink data-[state=on]:text-paper";
   return (
     <ToggleGroup.Root
       type="single"

@@ -37,6 +37,7 @@ export const DEED_WORDS: Readonly<Record<LogAnswer[number]["what"], string>> = {
   invited: "invited",
   "invitation-withdrawn": "withdrew an invitation",
   "role-given": "gave a role",
+  "role-taken": "got a role",
   "role-withdrawn": "withdrew a role",
   "taken-out": "took somebody out",
   "customer-made": "added a customer",
