@@ -5,7 +5,7 @@ import { readFileSync } from "node:fs";
 import { v7 } from "uuid";
 import { encodePlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
-import { startInstance, type Instance } from "../tests/e2e/instance";
+import { signedIn, startInstance, type Instance } from "../tests/e2e/instance";
 import { generate, SIZES } from "./generate";
 
 const PORT = 4188;
@@ -17,21 +17,10 @@ interface Asker {
   readonly headers: Record<string, string>;
 }
 
-async function enter({ address, link }: Instance, name: string): Promise<Asker> {
-  const key = link.trim().split("key=")[1];
-  const answer = await fetch(`${address}/api/enter`, {
-    method: "POST",
-    headers: { origin: address, "content-type": "application/json" },
-    body: JSON.stringify({ key, name, password: "several words do well" }),
-  });
-  return {
-    address,
-    headers: {
-      origin: address,
-      "content-type": "application/json",
-      cookie: must((answer.headers.get("set-cookie") ?? "").split(";")[0], `a cookie from ${answer.status}`),
-    },
-  };
+async function enter(instance: Instance): Promise<Asker> {
+  const { address } = instance;
+  const cookie = await signedIn(instance);
+  return { address, headers: { origin: address, "content-type": "application/json", cookie } };
 }
 
 async function timed({ address, headers }: Asker, path: string): Promise<number> {
@@ -145,7 +134,7 @@ async function history(asker: Asker): Promise<void> {
 async function main(): Promise<void> {
   const instance = await startInstance(PORT, true);
   try {
-    const asker = await enter(instance, "Ruth");
+    const asker = await enter(instance);
     await neighbours(asker);
     await history(asker);
   } finally {

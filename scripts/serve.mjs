@@ -50,9 +50,9 @@ function sayAddress(request) {
 }
 
 /**
- * The content security policy of one answer. Scripts run from our own files, or inline with this answer's nonce:
- * the framework reads it off the request and puts it on its start-up scripts. Styles are inline where a place is
- * worked out; nothing is ever loaded from elsewhere.
+ * The content security policy of one answer. Scripts run from our own files, or inline with this answer's
+ * nonce: the framework reads it off the request and puts it on its start-up scripts. Styles are inline where a
+ * place is worked out; nothing is ever loaded from elsewhere.
  */
 function sayPolicy(request, response) {
   if (process.env.NODE_ENV !== "production") return;

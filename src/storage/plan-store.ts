@@ -31,9 +31,9 @@ const LINE =
   "SELECT b.revision, b.id, b.person_id, p.name AS person_name, " +
   "b.made_at, b.planner, b.summary, b.undoes, b.redoes, b.change_count";
 /**
- * The log before the people: read in the order of its key it is sorted already. The other way round the database
- * makes a table of all that it reads, changes and all, and one of some thousands of batches has brought it down
- * (MariaDB 10.11.19, in dropping that table).
+ * The log before the people: read in the order of its key it is sorted already. The other way round the
+ * database makes a table of all that it reads, changes and all, and with some thousands of batches it came down
+ * more than once (MariaDB 10.11.19, in dropping a table of its own); this way round it has not.
  */
 const FROM = "FROM change_batch b STRAIGHT_JOIN person p ON p.id = b.person_id";
 const lines = sqlAfter(`${LINE} ${FROM}`);

@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { setTimeout as wait } from "node:timers/promises";
-import { startInstance, type Instance } from "./instance";
+import { signedIn, startInstance, type Instance } from "./instance";
 
 // Real kills while people write: whatever the server has said yes to is there afterwards. KILL_CYCLES asks
 // for more of them.
@@ -30,20 +30,6 @@ const asked = (address: string, cookie: string) => ({
   origin: address,
   cookie,
 });
-
-async function enter(): Promise<string> {
-  const { address, link } = instance;
-  const answer = await fetch(`${address}/api/enter`, {
-    method: "POST",
-    headers: asked(address, ""),
-    body: JSON.stringify({
-      key: link.trim().split("key=")[1],
-      name: "Ruth",
-      password: "several words do well",
-    }),
-  });
-  return (answer.headers.get("set-cookie") ?? "").split(";")[0] ?? "";
-}
 
 /** One writer: an edit after another on its own host, each sent until it is acknowledged, as a browser does. */
 async function write(
@@ -112,7 +98,7 @@ test(`${CYCLES} kills of database, server and both under way lose nothing that w
   test.setTimeout(60_000 + CYCLES * 20_000);
   instance = await startInstance(PORT, true);
   const { address } = instance;
-  const cookie = await enter();
+  const cookie = await signedIn(instance);
   const file = JSON.parse(readFileSync("demo/fennel-street.json", "utf8")) as {
     hosts: Record<string, unknown>[];
   };

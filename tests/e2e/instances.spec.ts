@@ -7,7 +7,7 @@ import { must } from "@/core/kernel";
 import { diff, type Plan } from "@/core/plan";
 import { urlOfRunning } from "../../scripts/setup/database.mjs";
 import { asked, editor, loggedAfter, replayed, type Place } from "../support/editors";
-import { folderOf, startInstance, type Instance } from "./instance";
+import { folderOf, signedIn, startInstance, type Instance } from "./instance";
 import { addSegment, openSite, openView, saved } from "./open-site";
 
 // Two instances on one database, and many people on both. EDITORS and EDITS ask for more of them.
@@ -26,16 +26,7 @@ test.beforeAll(async () => {
   one = await startInstance(ONE, true);
   two = await startInstance(TWO, true, must(await urlOfRunning(folderOf(ONE)), "the database's address"));
   const place = { address: one.address, cookie: "", site };
-  const entered = await fetch(`${one.address}/api/enter`, {
-    method: "POST",
-    headers: asked(place),
-    body: JSON.stringify({
-      key: one.link.trim().split("key=")[1],
-      name: "Ruth",
-      password: "several words do well",
-    }),
-  });
-  cookie = (entered.headers.get("set-cookie") ?? "").split(";")[0] ?? "";
+  cookie = await signedIn(one);
   const file = JSON.parse(readFileSync("demo/fennel-street.json", "utf8")) as { site: { name: string } };
   file.site.name = NAME;
   const made = await fetch(`${one.address}/api/sites`, {
@@ -86,7 +77,8 @@ test(`${EDITORS} people with ${EDITS} edits each on two instances: none is lost,
   const took = done.flatMap((each) => each.took).sort((a, b) => a - b);
   console.info(
     `${EDITORS} editors with ${EDITS} edits on two instances: 0 lost; an edit took ` +
-      `${Math.round(took[Math.floor(took.length / 2)] ?? 0)} ms in the middle, ${Math.round(took.at(-1) ?? 0)} at most`,
+      `${Math.round(took[Math.floor(took.length / 2)] ?? 0)} ms in the middle, ` +
+      `${Math.round(took.at(-1) ?? 0)} at most`,
   );
 });
 

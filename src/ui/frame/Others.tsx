@@ -1,18 +1,18 @@
 "use client";
 
 import { useShallow } from "zustand/react/shallow";
+import { MOST_THINGS } from "@/http/contracts/live-contracts";
 import { othersIn, TAB, useLiveState } from "../live/live-store";
 import type { Selection } from "./ui-state";
 import { VIEWS, type ViewKey } from "./views";
 
 /** Ids as the plan has them: nothing else may stand in a selector. */
 const ID = /^[\da-f-]{36}$/;
-const MOST = 48;
 
 /** What of the plan is selected, by its ids. */
 export function thingsOf(selection: Selection | null): readonly string[] {
   if (selection === null) return [];
-  if (selection.what === "ports") return [selection.device, ...selection.ids].slice(0, MOST);
+  if (selection.what === "ports") return [selection.device, ...selection.ids].slice(0, MOST_THINGS);
   return "id" in selection && selection.id !== null && ID.test(selection.id) ? [selection.id] : [];
 }
 
@@ -70,9 +70,8 @@ export function OthersMarks() {
     ),
   );
   if (things.length === 0) return null;
-  return (
-    <style>{`${things.map((id) => `[data-id="${id}"]`).join(",")}{box-shadow:inset -3px 0 0 var(--ink2)}`}</style>
-  );
+  const selectors = things.map((id) => `[data-id="${id}"]`);
+  return <style>{`${selectors.join(",")}{box-shadow:inset -3px 0 0 var(--ink2)}`}</style>;
 }
 
 /** In the margin: who else has this selected. */

@@ -1,12 +1,11 @@
 "use client";
 
-import { LogOut } from "lucide-react";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import { Toaster } from "sonner";
 import { Brand } from "../kit/signs";
 import { GroundSwitch } from "./GroundSwitch";
-import { signOut } from "./sign-out";
+import { SignOut } from "./SignOut";
 
 const PAGES = [
   ["/", "Sites"],
@@ -44,15 +43,7 @@ export function Page({
           ))}
         </nav>
         <span className="ml-auto text-13 font-semibold">{person}</span>
-        <button
-          type="button"
-          className="button square"
-          aria-label="Sign out"
-          title="Sign out"
-          onClick={() => void signOut()}
-        >
-          <LogOut size={15} />
-        </button>
+        <SignOut />
         <GroundSwitch />
       </header>
       <main className="mx-auto w-full max-w-[1080px] flex-1 border-x border-hair bg-panel">{children}</main>

@@ -1,6 +1,6 @@
 "use client";
 
-import { LogOut, Redo2, Undo2 } from "lucide-react";
+import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { toast } from "sonner";
 import { Brand } from "../kit/signs";
@@ -8,7 +8,7 @@ import { usePlan } from "../plan-store/use-plan";
 import { GroundSwitch } from "./GroundSwitch";
 import { LetIn } from "./LetIn";
 import { useGoTo } from "./go-to";
-import { signOut } from "./sign-out";
+import { SignOut } from "./SignOut";
 import { useUi } from "./use-ui";
 import { VIEWS, type ViewKey } from "./views";
 
@@ -78,15 +78,7 @@ export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: st
         </button>
         <b className="px-[6px] text-13 font-semibold whitespace-nowrap">{person}</b>
         <LetIn />
-        <button
-          type="button"
-          className="button square"
-          aria-label="Sign out"
-          title="Sign out"
-          onClick={() => void signOut()}
-        >
-          <LogOut size={15} />
-        </button>
+        <SignOut />
         <GroundSwitch />
       </div>
     </header>
