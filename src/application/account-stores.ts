@@ -145,6 +145,7 @@ export interface PeopleStore {
   readonly rolesOnSite: (person: string, site: string) => Promise<Role[]>;
   readonly grantsOf: (person: string) => Promise<Grant[]>;
   readonly people: () => Promise<PersonLine[]>;
+  /** With less than ownership, or none, the invitations that the person has open end as well. */
   readonly grant: (person: string, grant: Grant, noted: Noted) => Promise<void>;
   readonly withdraw: (person: string, on: Scope, noted: Noted) => Promise<void>;
   /** How many accounts with a password own everything, besides that one. */
@@ -191,7 +192,9 @@ export type DeedKind =
 
 export interface Deed {
   readonly what: DeedKind;
-  /** In words, with the names of then: "viewer on Fennel Street for Marek". */
+  /** Whom it was done to, by id: names of people are never written into the log. */
+  readonly subject?: string;
+  /** In words, with the names of then: "viewer, Fennel Street". */
   readonly about: string;
   readonly site?: string;
   readonly customer?: string;
@@ -202,6 +205,8 @@ export interface DeedLine {
   /** Null for a stranger. */
   readonly by: string | null;
   readonly what: DeedKind;
+  /** The name of whoever it was done to. */
+  readonly subject: string | null;
   readonly about: string;
 }
 export interface DeedStore {

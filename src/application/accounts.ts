@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "@/core/kernel";
-import type { AccountStore, Credentials, DeedStore, EntryStore, PeopleStore } from "./account-stores";
+import type { AccountStore, Credentials, Deed, DeedStore, EntryStore, PeopleStore } from "./account-stores";
 import { BAD_CODE, CODE_WANTED, NO_FACTOR, tooManyTries, WRONG_SIGN_IN, type AppError } from "./errors";
 import type { Person } from "./stores";
 import { waitAfter, type TryKind } from "./waits";
@@ -88,6 +88,12 @@ interface Asked {
   readonly code: string | null;
 }
 
+/** What was typed as a name that nobody has is kept nowhere: it may be a password. */
+const refusedSignIn = (known: Credentials | null): Deed =>
+  known === null
+    ? { what: "refused", about: "a name that nobody has here" }
+    : { what: "refused", subject: known.person.id, about: "" };
+
 /** Signs somebody in. A wrong name and a wrong password are answered alike, after the same work. */
 export async function signIn(door: Door, asked: Asked, from: From): Promise<Result<SignedIn, AppError>> {
   const { accounts, deeds, tools } = door;
@@ -97,13 +103,13 @@ export async function signIn(door: Door, asked: Asked, from: From): Promise<Resu
   const known = await accounts.credentialsNamed(asked.name);
   const isRight = await tools.isPassword(known?.passwordHash ?? null, asked.password);
   if (known === null || !isRight) {
-    await deeds.add(null, { what: "refused", about: asked.name });
+    await deeds.add(null, refusedSignIn(known));
     return err(WRONG_SIGN_IN);
   }
   if (known.factorSecret !== null) {
     if (asked.code === null) return err(CODE_WANTED);
     if (!(await takeCode(door, known, asked.code))) {
-      await deeds.add(null, { what: "refused", about: asked.name });
+      await deeds.add(null, refusedSignIn(known));
       return err(BAD_CODE);
     }
   }

@@ -55,7 +55,7 @@ async function giveRole({ people }: Door, person: Person, { on, role }: Grant): 
 /** An account's first password. */
 async function makeAccount(door: Door, person: Person, password: string): Promise<void> {
   await door.accounts.setPassword(person.id, await door.tools.hashPassword(password));
-  await door.deeds.add(person, { what: "account-made", about: person.name });
+  await door.deeds.add(person, { what: "account-made", about: "" });
 }
 
 type Entered = Result<SignedIn, AppError>;

@@ -148,8 +148,8 @@ async function grantRole(asking: Asking, order: OrderOf<"grant">): Promise<Done>
   const found = await roleOrder(asking, order);
   if (!found.ok) return found;
   const { person, place } = found.value;
-  const about = `${person.name}: ${order.role}, ${place}`;
-  const deed = { what: "role-given", about, ...ofPlace(order.on) } as const;
+  const about = `${order.role}, ${place}`;
+  const deed = { what: "role-given", subject: person.id, about, ...ofPlace(order.on) } as const;
   await asking.door.people.grant(person.id, order, noted(asking, deed));
   return DONE;
 }
@@ -158,7 +158,7 @@ async function withdrawRole(asking: Asking, order: OrderOf<"withdraw">): Promise
   const found = await roleOrder(asking, order);
   if (!found.ok) return found;
   const { person, place } = found.value;
-  const deed = { what: "role-withdrawn", about: `${person.name}: ${place}`, ...ofPlace(order.on) } as const;
+  const deed = { what: "role-withdrawn", subject: person.id, about: place, ...ofPlace(order.on) } as const;
   await asking.door.people.withdraw(person.id, order.on, noted(asking, deed));
   return DONE;
 }
@@ -171,8 +171,8 @@ async function inviteTo(asking: Asking, { on, role, person }: OrderOf<"invite">)
   if (person !== null && known === null) return err(NO_SUCH_PLACE);
   const grant = { on, role };
   const key = await newLink(door, { kind: "invite", person, grant, madeBy: by.id });
-  const about = `${known?.name ?? "somebody new"}: ${role}, ${place}`;
-  await door.deeds.add(by, { what: "invited", about, ...ofPlace(on) });
+  const whom = known === null ? {} : { subject: known.id };
+  await door.deeds.add(by, { what: "invited", ...whom, about: `${role}, ${place}`, ...ofPlace(on) });
   return ok({ key });
 }
 
@@ -193,9 +193,8 @@ async function takeOut(asking: Asking, { person, forgetName }: OrderOf<"takeOut"
   if (line === null) return err(NO_SUCH_PLACE);
   if (await isLastOwner(asking, line)) return err(LAST_OWNER);
   const newName = forgetName ? `Somebody ${person.slice(-12)}` : null;
-  // The log keeps no name that shall be forgotten.
-  const about = forgetName ? "with the name" : line.name;
-  await door.people.takeOut(person, newName, noted(asking, { what: "taken-out", about }));
+  const deed = { what: "taken-out", subject: person, about: "" } as const;
+  await door.people.takeOut(person, newName, noted(asking, deed));
   return DONE;
 }
 

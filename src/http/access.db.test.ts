@@ -270,6 +270,17 @@ test("who is taken out is out at once, and may leave without a name; the last ow
   await expect(signInAgain(name)).rejects.toThrow(name);
   const log = JSON.stringify(await read<LogAnswer>("GET /api/log", owner));
   expect(log).toContain(`Somebody ${id.slice(-12)}`);
+  expect(log).not.toContain(name);
+});
+
+test("whoever may no longer invite has no invitation open", async () => {
+  const on = { kind: "site", id: site } as const;
+  const { cookie, id } = await newAccount("Alvhild", on, "owner");
+  const made = await people({ do: "invite", person: null, on, role: "owner" }, cookie);
+  await people({ do: "grant", person: id, on, role: "editor" });
+  const { POST } = await import("@/app/api/enter/route");
+  const body = { key: made.body.key, name: "Nobody's guest", password: "several words do well" };
+  expect((await ask(POST, { method: "POST", body })).status).toBe(403);
 });
 
 test("the log is changed by nobody: the database itself refuses", async () => {

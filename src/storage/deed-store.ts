@@ -9,17 +9,19 @@ const lineOf = (row: Row): DeedLine => ({
   at: instant(row.done_at),
   by: row.name === null ? null : String(row.name),
   what: String(row.what) as DeedKind,
+  subject: row.subject === null ? null : String(row.subject),
   about: String(row.about),
 });
 const lines = sqlAfter(
-  "SELECT d.number, d.done_at, d.what, d.about, p.name FROM deed d LEFT JOIN person p ON p.id = d.person_id",
+  "SELECT d.number, d.done_at, d.what, d.about, p.name, s.name AS subject FROM deed d " +
+    "LEFT JOIN person p ON p.id = d.person_id LEFT JOIN person s ON s.id = d.subject_id",
 );
 
 /** Writes a line of the log; null is a stranger. */
 export async function addDeed(tx: Tx, by: Person | null, deed: Deed): Promise<void> {
-  const { what, about, site = null, customer = null } = deed;
-  await tx.run(sql`INSERT INTO deed (done_at, person_id, what, about, site_id, customer_id)
-    VALUES (UTC_TIMESTAMP(3), ${by?.id ?? null}, ${what}, ${[...about].slice(0, 200).join("")}, ${site},
+  const { what, subject = null, about, site = null, customer = null } = deed;
+  await tx.run(sql`INSERT INTO deed (done_at, person_id, what, subject_id, about, site_id, customer_id)
+    VALUES (UTC_TIMESTAMP(3), ${by?.id ?? null}, ${what}, ${subject}, ${[...about].slice(0, 200).join("")}, ${site},
       ${customer})`);
 }
 

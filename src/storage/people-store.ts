@@ -20,6 +20,10 @@ const personLine = (row: Row, grants: readonly Grant[]): PersonLine => ({
   grants,
 });
 
+/** Whoever may no longer invite has no invitation open. */
+const endInvitationsOf = (tx: Tx, person: string): Promise<number> =>
+  tx.run(sql`DELETE FROM entry_link WHERE made_by = ${person} AND kind = 'invite'`);
+
 /** What is done and its line in the log: both or neither. */
 const told = (database: Database, { by, deed }: Noted, work: (tx: Tx) => Promise<void>): Promise<void> =>
   database.transaction(async (tx) => {
@@ -63,11 +67,13 @@ export const peopleStore = (database: Database): PeopleStore => ({
     told(database, noted, async (tx) => {
       await tx.run(sql`INSERT INTO role_grant (person_id, scope, scope_id, role)
         VALUES (${person}, ${on.kind}, ${scopeId(on)}, ${role}) ON DUPLICATE KEY UPDATE role = VALUES(role)`);
+      if (role !== "owner") await endInvitationsOf(tx, person);
     }),
   withdraw: (person, on, noted) =>
     told(database, noted, async (tx) => {
       await tx.run(sql`DELETE FROM role_grant
         WHERE person_id = ${person} AND scope = ${on.kind} AND scope_id = ${scopeId(on)}`);
+      await endInvitationsOf(tx, person);
     }),
   otherOwners: async (person) =>
     (await database.maybeOne(
@@ -85,6 +91,9 @@ export const peopleStore = (database: Database): PeopleStore => ({
         sql`DELETE FROM entry_link WHERE person_id = ${person} OR made_by = ${person}`,
       ])
         await tx.run(table);
+      if (newName !== null)
+        await tx.run(sql`UPDATE site SET deleted_by = ${newName}
+          WHERE deleted_by = (SELECT name FROM person WHERE id = ${person})`);
       await tx.run(sql`UPDATE person SET password_hash = NULL, factor_secret = NULL, factor_step = 0,
           is_out = ${newName === null ? 0 : 1}, name = COALESCE(${newName}, name) WHERE id = ${person}`);
     }),

@@ -58,18 +58,21 @@ CREATE TABLE IF NOT EXISTS sign_in_try (
 );
 -- Browsers in which a person has signed in: strangers who guess at the name don't keep these out.
 CREATE TABLE IF NOT EXISTS known_browser (
-  token_hash CHAR(64) NOT NULL PRIMARY KEY,
+  token_hash CHAR(64) NOT NULL,
   person_id UUID NOT NULL,
   used_at DATETIME(3) NOT NULL,
+  PRIMARY KEY (token_hash, person_id),
   CONSTRAINT known_person FOREIGN KEY (person_id) REFERENCES person (id) ON DELETE CASCADE
 );
 
--- Who did what. Nothing here is ever changed; a person who was taken out stays without a name.
+-- Who did what, and to whom. Nothing here is ever changed; people stand in it by their ids alone, so that one who was
+-- taken out stays without a name.
 CREATE TABLE IF NOT EXISTS deed (
   number BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
   done_at DATETIME(3) NOT NULL,
   person_id UUID NULL,
   what VARCHAR(20) NOT NULL,
+  subject_id UUID NULL,
   about VARCHAR(200) NOT NULL,
   site_id UUID NULL,
   customer_id UUID NULL,

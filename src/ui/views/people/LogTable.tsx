@@ -32,14 +32,14 @@ export function LogTable({ first }: { first: LogAnswer }) {
           </tr>
         </thead>
         <tbody>
-          {lines.map(({ number, at, by, what, about }) => (
+          {lines.map(({ number, at, by, what, subject, about }) => (
             <tr key={number}>
               <td className="whitespace-nowrap" suppressHydrationWarning>
                 {hereText(at)}
               </td>
               <td className="font-semibold">{by ?? "a stranger"}</td>
               <td className={what === "refused" ? "font-semibold text-warn" : ""}>{DEED_WORDS[what]}</td>
-              <td className="[overflow-wrap:anywhere]">{about}</td>
+              <td className="[overflow-wrap:anywhere]">{[subject, about].filter(Boolean).join(": ")}</td>
             </tr>
           ))}
         </tbody>
