@@ -21,8 +21,8 @@ const lines = sqlAfter(
 export async function addDeed(tx: Tx, by: Person | null, deed: Deed): Promise<void> {
   const { what, subject = null, about, site = null, customer = null } = deed;
   await tx.run(sql`INSERT INTO deed (done_at, person_id, what, subject_id, about, site_id, customer_id)
-    VALUES (UTC_TIMESTAMP(3), ${by?.id ?? null}, ${what}, ${subject}, ${[...about].slice(0, 200).join("")}, ${site},
-      ${customer})`);
+    VALUES (UTC_TIMESTAMP(3), ${by?.id ?? null}, ${what}, ${subject}, ${[...about].slice(0, 200).join("")},
+      ${site}, ${customer})`);
 }
 
 export const deedStore = (database: Database): DeedStore => ({
