@@ -5,7 +5,7 @@ import { Brand } from "../../kit/signs";
 import { LinkForm } from "./LinkForm";
 import { SignIn } from "./SignIn";
 
-/** The door: sign in, or use a one-time link. `wasLink` where a link brought somebody that does nothing. */
+/** The door: sign in, or use a one-time link. A link that does nothing leads to signing in, and is said. */
 export function EnterView({
   linkKey,
   link,

@@ -13,8 +13,8 @@ export function ProgressTab({ progress }: { progress: Progress }) {
     <section aria-label="Progress">
       <div className="flex items-center gap-3 px-4 py-3 max-[600px]:flex-wrap">
         <p className="max-w-[64ch] text-15">
-          The fewest minutes of each drill of the course; a dot where it was tried and not solved yet.
-          Everybody who is let into this Dianome sees this sheet.
+          The fewest minutes of each drill of the course; a dot where it was tried and not solved yet. Who
+          owns all sites here sees everybody; others see their own line.
         </p>
         <span className="ml-auto" />
         <button
