@@ -7,6 +7,7 @@ import { createServer as createTlsServer } from "node:https";
 import { dirname, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import next from "next";
+import { makeCounters } from "./setup/counters.mjs";
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const METHODS = new Set(["GET", "HEAD", "POST", "DELETE"]);
@@ -73,7 +74,30 @@ function sayPolicy(request, response) {
   response.setHeader("content-security-policy", policy);
 }
 
+const counters = makeCounters((line) => process.stdout.write(`${line}\n`));
+const LOOPBACK = /^(127\.|::1$|::ffff:127\.)/;
+
+/** Whoever watches from this very machine gets what was counted; nobody beyond it does, nor through a proxy. */
+function tellCounters(request, response) {
+  const isNear = LOOPBACK.test(request.socket.remoteAddress ?? "") && !request.headers["x-forwarded-for"];
+  if (request.url !== "/metrics" || request.method !== "GET" || !isNear) return false;
+  response.writeHead(200, {
+    "content-type": "text/plain; version=0.0.4; charset=utf-8",
+    "cache-control": "no-store",
+  });
+  response.end(counters.text(process.memoryUsage(), process.uptime()));
+  return true;
+}
+
 function answer(request, response) {
+  if (tellCounters(request, response)) return;
+  const end = counters.begin({ method: request.method ?? "", url: request.url ?? "" });
+  response.once("close", () =>
+    end({
+      status: response.statusCode,
+      isStream: String(response.getHeader("content-type")).startsWith("text/event-stream"),
+    }),
+  );
   sayPolicy(request, response);
   sayEncoding(response);
   sayAddress(request);

@@ -7,6 +7,7 @@ const FAULTS: Readonly<Record<string, StorageFault>> = {
   ER_CHECKREAD: "lock-conflict",
   ER_DISK_FULL: "no-space",
   ER_RECORD_FILE_FULL: "no-space",
+  ER_STATEMENT_TIMEOUT: "unreachable",
   ECONNREFUSED: "unreachable",
   ENOENT: "unreachable",
   ECONNRESET: "unreachable",
@@ -23,9 +24,15 @@ const FAULTS: Readonly<Record<string, StorageFault>> = {
  */
 const FULL = /No space left on device|\bErrcode: 28\b|\bGot error 28\b/i;
 
+/** What is told by its words alone: a full disk, and the driver's own queue. */
+function faultIn(message: string): StorageFault | undefined {
+  if (FULL.test(message)) return "no-space";
+  return message === "Queue limit reached." ? "unreachable" : undefined;
+}
+
 /** The driver's error as one of ours; null for one that nobody expects, which is a bug and stays what it is. */
 export function storageErrorOf(error: unknown): StorageError | null {
   const code = typeof error === "object" && error !== null && "code" in error ? String(error.code) : "";
-  const fault = FAULTS[code] ?? (error instanceof Error && FULL.test(error.message) ? "no-space" : undefined);
+  const fault = FAULTS[code] ?? (error instanceof Error ? faultIn(error.message) : undefined);
   return fault === undefined ? null : new StorageError(fault, error);
 }

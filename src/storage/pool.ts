@@ -88,12 +88,19 @@ export function openDatabase(uri: string): Database {
   const pool = createPool({
     uri,
     connectionLimit: 12,
+    // Whoever has to wait behind so many others is told so at once.
+    queueLimit: 1000,
+    connectTimeout: 5000,
     maxPreparedStatements: 400,
     timezone: "Z",
     dateStrings: true,
     jsonStrings: true,
     supportBigNumbers: true,
     charset: "utf8mb4_unicode_ci",
+  });
+  // A statement that takes longer than that has met something that will not go away by waiting.
+  pool.pool.on("connection", (connection) => {
+    connection.query("SET SESSION max_statement_time = 60, innodb_lock_wait_timeout = 10");
   });
   return {
     ...txOn(pool),

@@ -48,6 +48,15 @@ test("every route refuses a stranger, another site's page and another host's nam
     const state = await stranger.fetch(path);
     expect([path, state.status(), await state.json()]).toEqual([path, 200, { ok: true }]);
   }
+  // What was counted is told on this machine, and not through a proxy.
+  const counted = await stranger.fetch("/metrics");
+  expect([counted.status(), await counted.text()]).toEqual([
+    200,
+    expect.stringMatching(/^dianome_answers_total\{route="\/api\/sites",method="GET",status="401"\} \d+$/m),
+  ]);
+  expect((await stranger.fetch("/metrics", { headers: { "x-forwarded-for": "192.0.2.1" } })).status()).toBe(
+    404,
+  );
   const wrongHost = await new Promise<number>((resolve, reject) => {
     const call = httpRequest(`${address}/api/sites`, { headers: { host: "rebound.example" } }, (answer) => {
       answer.resume();
