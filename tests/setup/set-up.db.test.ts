@@ -211,7 +211,9 @@ test("one start for a folder: another gets a link, or a sentence; closing its pi
   const port = await freePort();
   const first = startOn(at, "--port", String(port));
   await first.until("Open this link once");
-  expect(run(at).stdout).toMatch(new RegExp(`runs already, at http://127.0.0.1:${port} .*A new link`, "s"));
+  expect(run(at).stdout).toMatch(
+    new RegExp(`runs already, at http://127.0.0.1:${port} .*Open this link once`, "s"),
+  );
   expect(run(at, "--port", String(port + 1)).stderr).toMatch(
     new RegExp(
       `its port stays as it is while it runs\\. Stop it first, .*then start with --port ${port + 1}`,
