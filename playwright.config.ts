@@ -22,7 +22,7 @@ const HALVES: Readonly<Record<string, { readonly port: number; readonly files: r
 };
 const half = process.env.E2E_HALF ?? "";
 const { port, files } = HALVES[half] ?? { port: 4187, files: ALL };
-const address = `http://127.0.0.1:${port}`;
+const address = `http://localhost:${port}`;
 
 export default defineConfig({
   testDir: "tests/e2e",

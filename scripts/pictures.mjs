@@ -10,7 +10,7 @@ import { PICTURES, view } from "./picture-list.mjs";
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const PORT = 4189;
-const ADDRESS = `http://127.0.0.1:${PORT}`;
+const ADDRESS = `http://localhost:${PORT}`;
 const OUT = join(ROOT, "docs", "screenshots");
 const link = join(ROOT, ".data", "pictures", "link.txt");
 

@@ -242,7 +242,8 @@ async function start() {
   const began = performance.now();
   const options = readOptions();
   const { dir, port } = options;
-  const address = `http://127.0.0.1:${port}`;
+  // A name, since no passkey belongs to an address in numbers; it is reached by this one only all the same.
+  const address = `http://localhost:${port}`;
   if (options.stop) return stopRunning(options);
   ensureFolder(dir);
   say(`Starting in ${ROOT}`);

@@ -5,6 +5,8 @@ import type { DeviceReader, StandIns } from "@/application/devices";
 import type { AccountStore, DeedStore, EntryStore, PeopleStore } from "@/application/account-stores";
 import { makeLive, type Live, type LiveStore } from "@/application/live";
 import type { EntryTools } from "@/application/accounts";
+import type { PassStore } from "@/application/passes";
+import type { PasskeyStore, PasskeyTools } from "@/application/passkey-stores";
 import type { DrillStore, PhotoStore, PlanStore, RecordStore } from "@/application/stores";
 import { config } from "@/config";
 import { accountStore } from "@/storage/account-store";
@@ -12,6 +14,8 @@ import { deedStore } from "@/storage/deed-store";
 import { drillStore } from "@/storage/drill-store";
 import { entryStore } from "@/storage/entry-store";
 import { liveStore } from "@/storage/live-store";
+import { passStore } from "@/storage/pass-store";
+import { passkeyStore } from "@/storage/passkey-store";
 import { peopleStore } from "@/storage/people-store";
 import { photoStore } from "@/storage/photo-store";
 import { planCache } from "@/storage/plan-cache";
@@ -20,6 +24,7 @@ import { openDatabase } from "@/storage/pool";
 import { recordStore } from "@/storage/record-store";
 import { credentials } from "@/wire/credentials";
 import { deviceReader } from "@/wire/device-reader";
+import { passkeyTools } from "@/wire/passkeys";
 import { standInsIn } from "@/wire/stand-ins";
 
 export interface Stores {
@@ -32,6 +37,9 @@ export interface Stores {
   readonly records: RecordStore;
   readonly photos: PhotoStore;
   readonly drills: DrillStore;
+  readonly passes: PassStore;
+  readonly passkeys: PasskeyStore;
+  readonly keys: PasskeyTools;
   readonly tools: EntryTools;
 }
 
@@ -54,6 +62,9 @@ export function storesOn(databaseUrl: string): Stores & { readonly close: () => 
     records: recordStore(database),
     photos: photoStore(database),
     drills: drillStore(database),
+    passes: passStore(database),
+    passkeys: passkeyStore(database),
+    keys: passkeyTools,
     tools: TOOLS,
     close: () => database.close(),
   };

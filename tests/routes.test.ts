@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { ACCESS } from "@/http/access";
+import { ACCESS, FOR_MACHINES } from "@/http/access";
 import { ERRORS } from "@/http/errors";
 
 function filesUnder(folder: string, name: RegExp): string[] {
@@ -21,7 +21,7 @@ test("the walk found the routes and pages", () => {
 });
 
 test.each(ROUTES)(
-  "%s lets nobody in by itself: each method is made by route(), the door's by doorRoute(), a look by stateRoute()",
+  "%s lets nobody in by itself: each method is made by route() or machineRoute(), the door's by doorRoute(), a look by stateRoute()",
   (file) => {
     const text = readFileSync(file, "utf8");
     const methods = [...text.matchAll(/export const (\w+) = (\w+)\(\s*"([^"]+)"/g)];
@@ -36,12 +36,15 @@ test.each(ROUTES)(
     expect(methods.map((m) => m[3])).toEqual(methods.map((m) => `${m[1]} ${address}`));
     for (const [, , , key] of methods) expect(ACCESS).toHaveProperty([String(key)]);
     const isDoor = (method: string | undefined) =>
-      /api\/(enter|sign-in)\/route\.ts$/.test(file) && method === "POST";
+      /api\/(enter|sign-in|passkey)\/route\.ts$/.test(file) && method === "POST";
     const maker = (method: string | undefined) => {
       if (isState) return "stateRoute";
       return isDoor(method) ? "doorRoute" : "route";
     };
-    expect(methods.map((m) => m[2])).toEqual(methods.map((m) => maker(m[1])));
+    const isForMachines = (key: string | undefined) => FOR_MACHINES.some((one) => one === key);
+    expect(methods.map((m) => m[2])).toEqual(
+      methods.map((m) => (isForMachines(m[3]) ? "machineRoute" : maker(m[1]))),
+    );
     expect(text).not.toMatch(/\b(if|try|SELECT)\b/);
   },
 );
@@ -53,7 +56,7 @@ test("the table of access names no route that is not there", () => {
   expect(Object.keys(ACCESS).sort()).toEqual(there.sort());
 });
 
-test.each(PAGES.filter((file) => !/app\/(layout|enter\/page)\.tsx$/.test(file)))(
+test.each(PAGES.filter((file) => !/app\/(layout|enter\/page|handed\/page)\.tsx$/.test(file)))(
   "%s asks who is there",
   (file) => {
     expect(readFileSync(file, "utf8")).toMatch(/await requirePerson\(\)/);

@@ -22,7 +22,10 @@ import { Problem } from "./stage.mjs";
 const BACKUP_FORMAT = "dianome-backup";
 const VERSION = 1;
 /** Sign-ins end with the database; the form is told in the head. */
-const LEFT_OUT = new Set(["session", "entry_link", "known_browser", "sign_in_try", "presence", "migration"]);
+const LEFT_OUT = new Set([
+  ...["session", "entry_link", "known_browser", "sign_in_try", "presence"],
+  ...["passkey_challenge", "migration"],
+]);
 const BYTES = /binary|blob/;
 
 /** A connection that says values as they are stored, whatever the server's own habits are. */

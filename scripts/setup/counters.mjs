@@ -10,6 +10,7 @@ const SLOW_MS = 2000;
 export const routeOf = (url) =>
   (url.split("?")[0] ?? "")
     .replace(/[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}/gi, "[id]")
+    .replace(/\/exports\/.+/, "/exports/[file]")
     .replace(/^\/_next\/.*/, "/_next");
 
 const label = (text) => text.replace(/[\\"\n]/g, "_").slice(0, 80);

@@ -96,7 +96,10 @@ export interface AccountStore {
   readonly setPassword: (person: string, hash: string) => Promise<void>;
   /** Sets the secret of the second factor and its recovery codes; null takes both away. */
   readonly setFactor: (person: string, factor: Factor | null) => Promise<void>;
-  /** Takes a step of the second factor; false when it or a later one was taken already. */
+  /**
+   * Takes a step of the second factor; false when it or a later one was taken already. One that lies beyond any
+   * that can be now was taken while the clock was ahead, and counts no more.
+   */
   readonly takeStep: (person: string, step: number) => Promise<boolean>;
   readonly takeRecoveryCode: (person: string, codeHash: string) => Promise<boolean>;
   readonly recoveryCodesLeft: (person: string) => Promise<number>;
@@ -127,6 +130,22 @@ export interface PersonLine {
   readonly seenAt: string | null;
   readonly grants: readonly Grant[];
 }
+/** What is kept of a person, for whoever has a right to it. */
+export interface PersonData {
+  readonly id: string;
+  readonly name: string;
+  readonly hasPassword: boolean;
+  readonly hasFactor: boolean;
+  readonly roles: readonly Grant[];
+  /** Each as the database has it, by its columns: never a hash, a secret or a key. */
+  readonly sessions: readonly object[];
+  readonly passkeys: readonly object[];
+  readonly links: readonly object[];
+  readonly log: readonly object[];
+  readonly changes: readonly object[];
+  readonly record: readonly object[];
+  readonly drills: readonly object[];
+}
 export interface SitePlace {
   readonly id: string;
   readonly name: string;
@@ -145,16 +164,19 @@ export interface PeopleStore {
   readonly rolesOnSite: (person: string, site: string) => Promise<Role[]>;
   readonly grantsOf: (person: string) => Promise<Grant[]>;
   readonly people: () => Promise<PersonLine[]>;
-  /** With less than ownership, or none, the invitations that the person has open end as well. */
-  readonly grant: (person: string, grant: Grant, noted: Noted) => Promise<void>;
-  readonly withdraw: (person: string, on: Scope, noted: Noted) => Promise<void>;
-  /** How many accounts with a password own everything, besides that one. */
-  readonly otherOwners: (person: string) => Promise<number>;
+  /**
+   * With less than ownership, or none, the invitations that the person has open end as well. This and the next
+   * two answer false, and do nothing, where nobody with a password would own everything any more.
+   */
+  readonly grant: (person: string, grant: Grant, noted: Noted) => Promise<boolean>;
+  readonly withdraw: (person: string, on: Scope, noted: Noted) => Promise<boolean>;
   /**
    * Takes the account away: no password, no session, no role, no link; what was drawn stays. With another name
    * in place of theirs, nobody comes in by the old one again.
    */
-  readonly takeOut: (person: string, newName: string | null, noted: Noted) => Promise<void>;
+  readonly takeOut: (person: string, newName: string | null, noted: Noted) => Promise<boolean>;
+  /** All that is kept of a person; null for nobody. */
+  readonly dataOf: (person: string) => Promise<PersonData | null>;
   readonly customers: () => Promise<Customer[]>;
   readonly customerOf: (id: string) => Promise<Customer | null>;
   /** False when another customer has that name. */
@@ -181,6 +203,16 @@ export type DeedKind =
   | "role-taken"
   | "role-withdrawn"
   | "taken-out"
+  | "data-told"
+  | "passkey-added"
+  | "passkey-removed"
+  | "link-made"
+  | "link-withdrawn"
+  | "link-opened"
+  | "token-made"
+  | "token-withdrawn"
+  | "fetched"
+  | "exported"
   | "customer-made"
   | "customer-renamed"
   | "customer-removed"

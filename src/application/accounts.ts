@@ -2,6 +2,8 @@ import { err, ok, type Result } from "@/core/kernel";
 import type { AccountStore, Credentials, Deed, DeedStore, EntryStore, PeopleStore } from "./account-stores";
 import { BAD_CODE, CODE_WANTED, NO_FACTOR, tooManyTries, WRONG_SIGN_IN, type AppError } from "./errors";
 import type { Person } from "./stores";
+import type { PassStore } from "./passes";
+import type { PasskeyStore, PasskeyTools } from "./passkey-stores";
 import { waitAfter, type TryKind } from "./waits";
 
 /** Hash functions, randomness and codes, passed in so that this stays free of Node. */
@@ -23,6 +25,9 @@ export interface Door {
   readonly accounts: AccountStore;
   readonly people: PeopleStore;
   readonly deeds: DeedStore;
+  readonly passes: PassStore;
+  readonly passkeys: PasskeyStore;
+  readonly keys: PasskeyTools;
   readonly tools: EntryTools;
 }
 /** Where somebody comes from: an address (empty where unknown), and the mark of a browser that is known. */
@@ -119,7 +124,11 @@ export async function signIn(door: Door, asked: Asked, from: From): Promise<Resu
 }
 
 /** Asks for the password once more before something grave; guesses are counted as at the door. */
-async function proven(door: Door, person: Person, password: string): Promise<Result<Credentials, AppError>> {
+export async function proven(
+  door: Door,
+  person: Person,
+  password: string,
+): Promise<Result<Credentials, AppError>> {
   const key = {
     hash: door.tools.hash(`again ${person.id}`),
     waitAfter: (failed: number) => waitAfter("account", failed),

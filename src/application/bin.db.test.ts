@@ -57,7 +57,9 @@ test("in the bin it is nowhere else: not read, not written, not undone, not made
   const gone = { ok: false, error: { code: "no-such-site" } };
   const batch = renamed(kept.plan);
   expect(await commitBatch(plans, { site, revision: 1, batch, by: people.ruth })).toMatchObject(gone);
-  expect(await undo(plans, { site, batchId: v7(), by: people.ruth, settled: [] })).toMatchObject(gone);
+  expect(
+    await undo(plans, { site, batchId: v7(), by: people.ruth, mayPlan: true, settled: [] }),
+  ).toMatchObject(gone);
   expect(await addToRecord(records, site, people.ruth, [aTick({ id: v7() })])).toMatchObject(gone);
   expect(await addPhoto(photos, site, { id: PHOTO, jpeg: JPEG })).toMatchObject(gone);
   expect(await removeSite(plans, site, people.ruth)).toMatchObject(gone);

@@ -72,7 +72,9 @@ test("what both did alike is logged as mine with nothing in it, and is no step t
   ).toMatchObject({ ok: true, value: { revision: 3 } });
   const opened = await openSite(plans, site, people.ruth);
   expect(opened).toMatchObject({ ok: true, value: { revision: 3, steps: { undo: null, redo: null } } });
-  expect(await undo(plans, { site, batchId: v7(), by: people.ruth, settled: [] })).toMatchObject({
+  expect(
+    await undo(plans, { site, batchId: v7(), by: people.ruth, mayPlan: true, settled: [] }),
+  ).toMatchObject({
     ok: false,
     error: { code: "nothing-to-undo" },
   });

@@ -100,6 +100,7 @@ async function fulfil(door: Door, { purpose }: WaitingLink, person: Person, open
   if (purpose.kind === "reset") {
     await door.accounts.setPassword(person.id, await door.tools.hashPassword(opener.password ?? ""));
     await door.accounts.setFactor(person.id, null);
+    for (const { id } of await door.passkeys.of(person.id)) await door.passkeys.remove(person.id, id);
     await door.entries.endSessionsOf(person.id, null);
     await door.deeds.add(person, { what: "password-set", about: "by a link of this machine" });
     return;

@@ -4,6 +4,11 @@ import type { LogEntry } from "./stores";
 /** What accounts, roles and folders refuse. */
 export interface Refusal {
   readonly code:
+    | "bad-end"
+    | "bad-passkey"
+    | "passes-full"
+    | "no-such-export"
+    | "no-such-sheet"
     | "bad-link"
     | "bad-code"
     | "code-wanted"
@@ -79,6 +84,31 @@ export const SIGN_IN_FIRST = refusal(
   "This link is for somebody who has an account. Sign in with it first, then open the link again.",
 );
 export const NO_FACTOR = refusal("no-factor", "This account has no second factor.");
+export const BAD_END = refusal(
+  "bad-end",
+  "The last day has to be today or later, and no more than a year away.",
+);
+export const PASSES_FULL = refusal(
+  "passes-full",
+  "Five hundred links and tokens are open here already. Withdraw some first.",
+);
+export const NO_SUCH_EXPORT = refusal(
+  "no-such-export",
+  "There is no file of that name. Ask for the list of them without a name.",
+);
+export const NO_SUCH_SHEET = refusal(
+  "no-such-sheet",
+  "No sheet of this site that stands was issued as that. Load the page again.",
+);
+export const BAD_PASSKEY = refusal(
+  "bad-passkey",
+  "That passkey is not known here, or what it signed is not what was asked. Try again, or use the password.",
+);
+export const PASSKEYS_NEED_A_NAME = refusal(
+  "bad-passkey",
+  "A passkey belongs to a name, and this page was opened by an address in numbers. Open it by its name; on " +
+    "this machine that is localhost.",
+);
 export const LAST_OWNER = refusal(
   "last-owner",
   "Nobody else owns everything here. Make somebody else an owner of all sites first.",

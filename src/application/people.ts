@@ -1,8 +1,17 @@
 import { err, ok, type Result } from "@/core/kernel";
-import type { Customer, LinkPurpose, Noted, PersonLine, SitePlace, WaitingLink } from "./account-stores";
+import type {
+  Customer,
+  LinkPurpose,
+  Noted,
+  PersonData,
+  PersonLine,
+  SitePlace,
+  WaitingLink,
+} from "./account-stores";
 import type { Door } from "./accounts";
 import { newLink } from "./enter";
 import { CUSTOMER_TAKEN, LAST_OWNER, NO_SUCH_PLACE, NOT_ALLOWED, NOT_EMPTY, type AppError } from "./errors";
+import { makePass, withdrawn, type SeenPass } from "./passes";
 import { highest, isSameScope, reaches, type Grant, type Role, type Scope } from "./roles";
 import type { Person } from "./stores";
 
@@ -53,6 +62,8 @@ export interface Overview {
   readonly customers: readonly Customer[];
   readonly sites: readonly SitePlace[];
   readonly invitations: readonly WaitingLink[];
+  /** Tokens with which machines fetch exports. */
+  readonly tokens: readonly SeenPass[];
 }
 
 /** People with a role on something that the person owns, and the places that these can be. */
@@ -76,8 +87,13 @@ export async function overview(door: Door, person: Person): Promise<Overview> {
     invitations: (await door.entries.invitations()).filter(
       ({ purpose }) => purpose.kind === "invite" && owns(owned, purpose.grant.on),
     ),
+    tokens: (await door.passes.passes("machine", null)).filter((pass) => owns(owned, machinePlace(pass))),
   };
 }
+
+/** Where a token's machine may fetch. */
+const machinePlace = ({ opens }: SeenPass): Scope =>
+  opens.kind === "machine" ? opens.on : { kind: "site", id: opens.site };
 
 /** What an invitation says of itself; null for a link of another kind. */
 export async function invitationOf(door: Door, purpose: LinkPurpose) {
@@ -94,6 +110,8 @@ export type PeopleOrder =
   | { readonly do: "withdraw"; readonly person: string; readonly on: Scope }
   | { readonly do: "invite"; readonly person: string | null; readonly on: Scope; readonly role: Role }
   | { readonly do: "withdrawInvitation"; readonly id: string }
+  | { readonly do: "makeToken"; readonly title: string; readonly on: Scope; readonly lastDay: string }
+  | { readonly do: "withdrawToken"; readonly id: string }
   | { readonly do: "takeOut"; readonly person: string; readonly forgetName: boolean }
   | { readonly do: "putCustomer"; readonly id: string; readonly name: string }
   | { readonly do: "removeCustomer"; readonly id: string }
@@ -128,19 +146,12 @@ async function personSeen({ door, owned }: Asking, id: string): Promise<PersonLi
 
 type OrderOf<K extends PeopleOrder["do"]> = Extract<PeopleOrder, { readonly do: K }>;
 
-/** Whether that person is the last who owns everything. */
-const isLastOwner = async ({ door }: Asking, { id, grants }: PersonLine): Promise<boolean> =>
-  grants.some(({ on, role }) => on.kind === "all" && role === "owner") &&
-  (await door.people.otherOwners(id)) === 0;
-
 /** The person and the place of an order about a role, or why it can't be. */
 async function roleOrder(asking: Asking, order: OrderOf<"grant" | "withdraw">) {
   const place = placeName(asking.places, order.on);
   if (!owns(asking.owned, order.on)) return err(place === null ? NO_SUCH_PLACE : NOT_ALLOWED);
   const person = await personSeen(asking, order.person);
   if (person === null || place === null) return err(NO_SUCH_PLACE);
-  const losesAll = order.on.kind === "all" && (order.do === "withdraw" || order.role !== "owner");
-  if (losesAll && (await isLastOwner(asking, person))) return err(LAST_OWNER);
   return ok({ person, place });
 }
 
@@ -150,8 +161,7 @@ async function grantRole(asking: Asking, order: OrderOf<"grant">): Promise<Done>
   const { person, place } = found.value;
   const about = `${order.role}, ${place}`;
   const deed = { what: "role-given", subject: person.id, about, ...ofPlace(order.on) } as const;
-  await asking.door.people.grant(person.id, order, noted(asking, deed));
-  return DONE;
+  return (await asking.door.people.grant(person.id, order, noted(asking, deed))) ? DONE : err(LAST_OWNER);
 }
 
 async function withdrawRole(asking: Asking, order: OrderOf<"withdraw">): Promise<Done> {
@@ -159,8 +169,8 @@ async function withdrawRole(asking: Asking, order: OrderOf<"withdraw">): Promise
   if (!found.ok) return found;
   const { person, place } = found.value;
   const deed = { what: "role-withdrawn", subject: person.id, about: place, ...ofPlace(order.on) } as const;
-  await asking.door.people.withdraw(person.id, order.on, noted(asking, deed));
-  return DONE;
+  const isDone = await asking.door.people.withdraw(person.id, order.on, noted(asking, deed));
+  return isDone ? DONE : err(LAST_OWNER);
 }
 
 async function inviteTo(asking: Asking, { on, role, person }: OrderOf<"invite">): Promise<Done> {
@@ -186,16 +196,34 @@ async function withdrawInvitation(asking: Asking, { id }: OrderOf<"withdrawInvit
   return DONE;
 }
 
+async function makeToken(
+  { door, by, owned, places }: Asking,
+  { title, on, lastDay }: OrderOf<"makeToken">,
+): Promise<Done> {
+  const place = placeName(places, on);
+  if (!owns(owned, on) || place === null) return err(NO_SUCH_PLACE);
+  const deed = { what: "token-made", about: `${title}: ${place}`, ...ofPlace(on) } as const;
+  return makePass(door, by, {
+    ...{ title, lastDay, deed, now: Date.now() },
+    opens: { kind: "machine", on },
+  });
+}
+
+async function withdrawToken({ door, by, owned }: Asking, { id }: OrderOf<"withdrawToken">): Promise<Done> {
+  const found = (await door.passes.passes("machine", null)).find((pass) => pass.id === id);
+  if (found === undefined || !owns(owned, machinePlace(found))) return err(NO_SUCH_PLACE);
+  await door.passes.withdraw(id, { by, deed: withdrawn(found) });
+  return DONE;
+}
+
 async function takeOut(asking: Asking, { person, forgetName }: OrderOf<"takeOut">): Promise<Done> {
   const { door, owned } = asking;
   if (!owned.all) return err(NOT_ALLOWED);
   const line = await personSeen(asking, person);
   if (line === null) return err(NO_SUCH_PLACE);
-  if (await isLastOwner(asking, line)) return err(LAST_OWNER);
   const newName = forgetName ? `Somebody ${person.slice(-12)}` : null;
   const deed = { what: "taken-out", subject: person, about: "" } as const;
-  await door.people.takeOut(person, newName, noted(asking, deed));
-  return DONE;
+  return (await door.people.takeOut(person, newName, noted(asking, deed))) ? DONE : err(LAST_OWNER);
 }
 
 async function putCustomer(asking: Asking, { id, name }: OrderOf<"putCustomer">): Promise<Done> {
@@ -245,6 +273,10 @@ function carryOut(asking: Asking, order: PeopleOrder): Promise<Done> {
       return inviteTo(asking, order);
     case "withdrawInvitation":
       return withdrawInvitation(asking, order);
+    case "makeToken":
+      return makeToken(asking, order);
+    case "withdrawToken":
+      return withdrawToken(asking, order);
     case "takeOut":
       return takeOut(asking, order);
     case "putCustomer":
@@ -286,4 +318,18 @@ export async function foldersOf({ people }: Door, person: Person): Promise<Folde
 export async function mayBegin(door: Door, person: Person, customer: string | null): Promise<boolean> {
   const { outside, customers } = await foldersOf(door, person);
   return customer === null ? outside : customers.some(({ id }) => id === customer);
+}
+
+/** All that is kept of somebody: for themselves, and for whoever owns everything. */
+export async function personData(
+  door: Door,
+  by: Person,
+  person: string,
+): Promise<Result<PersonData, AppError>> {
+  const owned = await ownedOf(door, by);
+  if (person !== by.id && !owned.all) return err(NOT_ALLOWED);
+  const data = await door.people.dataOf(person);
+  if (data === null) return err(NO_SUCH_PLACE);
+  await door.deeds.add(by, { what: "data-told", subject: person, about: "" });
+  return ok(data);
 }

@@ -1,5 +1,5 @@
 import { err, ok, type Result } from "@/core/kernel";
-import type { RecordEntry } from "@/core/records";
+import { decodeEntry, type Recorded, type RecordEntry } from "@/core/records";
 import { NO_SUCH_SITE, type AppError } from "./errors";
 import type { Person, RecordStore, StoredRecord } from "./stores";
 
@@ -11,6 +11,8 @@ export const RECORD_FULL: AppError = {
 };
 /** As many are answered at once. */
 const PAGE = 200;
+/** As many are read at once for a program of ours. */
+const RECORD_AT_ONCE = 1000;
 
 export interface RecordPage {
   readonly entries: readonly StoredRecord[];
@@ -47,4 +49,19 @@ export async function addToRecord(
   );
   if (last === null) return err(NO_SUCH_SITE);
   return last === "full" ? err(RECORD_FULL) : ok({ last });
+}
+
+/** The whole record; entries of a newer form are left out. */
+export async function wholeRecord(records: RecordStore, site: string): Promise<Recorded[]> {
+  const all: Recorded[] = [];
+  for (let after = 0; ;) {
+    const page = await records.after(site, after, RECORD_AT_ONCE);
+    const last = page?.entries.at(-1)?.number;
+    if (page === null || last === undefined) return all;
+    for (const { by, entry } of page.entries) {
+      const read = decodeEntry(entry);
+      if (read !== null) all.push({ by, entry: read });
+    }
+    after = last;
+  }
 }

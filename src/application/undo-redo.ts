@@ -1,7 +1,15 @@
 import { err, ok, type Result } from "@/core/kernel";
-import { invert, rebase, type Change, type ChangeBatch, type Choose, type Winner } from "@/core/plan";
+import {
+  invert,
+  notesOnly,
+  rebase,
+  type Change,
+  type ChangeBatch,
+  type Choose,
+  type Winner,
+} from "@/core/plan";
 import { writeBatch } from "./commit-batch";
-import { NO_SUCH_SITE, type AppError } from "./errors";
+import { NO_SUCH_SITE, NOT_ALLOWED, type AppError } from "./errors";
 import { nextStepsOf } from "./next-steps";
 import type { LogEntry, Person, PlanStore } from "./stores";
 
@@ -10,6 +18,8 @@ export interface Step {
   readonly site: string;
   readonly batchId: string;
   readonly by: Person;
+  /** False for somebody who may write notes only. */
+  readonly mayPlan: boolean;
   readonly settled: readonly { readonly id: string; readonly field: string | null; readonly keep: Winner }[];
 }
 export interface Stepped {
@@ -29,7 +39,7 @@ const batchOf = (entry: LogEntry): ChangeBatch => ({
 
 async function step(
   store: PlanStore,
-  { site, batchId, by, settled }: Step,
+  { site, batchId, by, mayPlan, settled }: Step,
   way: "undo" | "redo",
 ): Promise<Result<Stepped, AppError>> {
   return store.transaction(async (tx): Promise<Result<Stepped, AppError>> => {
@@ -53,6 +63,7 @@ async function step(
             ? "You have changed nothing that could be undone."
             : "You have undone nothing that could be brought back.",
       });
+    if (!mayPlan && !notesOnly(entry.changes)) return err(NOT_ALLOWED);
     const wanted: readonly Change[] = way === "undo" ? invert(entry.changes) : entry.changes;
     const plan = await tx.planAt(site, current);
     const choices = new Map(settled.map(({ id, field, keep }) => [`${id} ${field}`, keep]));

@@ -293,3 +293,38 @@ test("the log is changed by nobody: the database itself refuses", async () => {
   await expect(database.run(sql`DELETE FROM deed LIMIT 1`)).rejects.toThrow(/stays in the log/);
   await database.close();
 });
+
+test("two owners of everything who take each other away at once: one stays", async () => {
+  const { openDatabase } = await import("@/storage/pool");
+  const { sql } = await import("@/storage/sql");
+  const database = openDatabase(String(process.env.TEST_DATABASE_URL));
+  const others = await database.all(
+    sql`SELECT person_id FROM role_grant WHERE scope = 'all' AND role = 'owner'`,
+    (row) => String(row.person_id),
+  );
+  const setAll = async (role: string) => {
+    for (const id of others)
+      await database.run(sql`UPDATE role_grant SET role = ${role} WHERE scope = 'all' AND person_id = ${id}`);
+  };
+  await setAll("editor");
+  const pair = [
+    await newAccount("Owner Ask", { kind: "all" }, "owner"),
+    await newAccount("Owner Vili", { kind: "all" }, "owner"),
+  ] as const;
+  const takeAway = (who: (typeof pair)[number], whom: (typeof pair)[number]) =>
+    ask(byKey("POST /api/people"), {
+      method: "POST",
+      body: { do: "withdraw", person: whom.id, on: { kind: "all" } },
+      cookie: who.cookie,
+    });
+  const done = await Promise.all([takeAway(pair[0], pair[1]), takeAway(pair[1], pair[0])]);
+  const left = await database.all(
+    sql`SELECT person_id FROM role_grant WHERE scope = 'all' AND role = 'owner'`,
+    (row) => String(row.person_id),
+  );
+  await setAll("owner");
+  for (const { id } of pair) await database.run(sql`DELETE FROM role_grant WHERE person_id = ${id}`);
+  await database.close();
+  expect(left).toHaveLength(1);
+  expect(done.filter(({ status }) => status === 200)).toHaveLength(1);
+});

@@ -9,7 +9,22 @@ import {
 } from "@/application/accounts";
 import { enter, leave, linkFor, newLink, personOf } from "@/application/enter";
 import type { AppError } from "@/application/errors";
-import { changePeople, invitationOf, overview, ownedOf, type PeopleOrder } from "@/application/people";
+import type { At } from "@/application/passkey-stores";
+import {
+  addPasskey,
+  askForPasskey,
+  beginPasskey,
+  removePasskey,
+  signInByPasskey,
+} from "@/application/passkeys";
+import {
+  changePeople,
+  invitationOf,
+  overview,
+  ownedOf,
+  personData,
+  type PeopleOrder,
+} from "@/application/people";
 import type { Person } from "@/application/stores";
 import { stores } from "@/composition";
 import { config } from "@/config";
@@ -23,7 +38,12 @@ import {
   type LogAnswer,
   type PeopleAnswer,
 } from "./contracts/answers";
-import type { AccountBody, enterContract, signInContract } from "./contracts/account-contracts";
+import type {
+  AccountBody,
+  enterContract,
+  passkeyContract,
+  signInContract,
+} from "./contracts/account-contracts";
 import type { BodyOf } from "./contracts/contract";
 import type { Reply } from "./route";
 
@@ -107,22 +127,42 @@ export async function linkForOwn({ person }: Signed): Answer {
 }
 
 export async function accountOf(person: Person, headers: Headers): Promise<AccountAnswer> {
-  const { accounts, entries, tools } = stores();
-  const [own, codesLeft, sessions] = await Promise.all([
+  const { accounts, entries, passkeys, tools } = stores();
+  const [own, codesLeft, sessions, keys] = await Promise.all([
     accounts.credentialsOf(person.id),
     accounts.recoveryCodesLeft(person.id),
     entries.sessionsOf(person.id, tools.hash((await tokenOf(headers)) ?? "")),
+    passkeys.of(person.id),
   ]);
   return {
+    id: person.id,
     name: person.name,
     hasPassword: (own?.passwordHash ?? null) !== null,
     hasFactor: (own?.factorSecret ?? null) !== null,
     codesLeft,
+    passkeys: keys,
     sessions,
   };
 }
 export const readAccount = async ({ person, headers }: Signed): Answer =>
   ok({ value: await accountOf(person, headers) });
+
+const told = (result: Result<object | null, AppError>): Result<Reply, AppError> =>
+  result.ok ? ok({ value: result.value ?? {} }) : result;
+
+/** Where a browser is: a name and an origin that were looked at when the request was let in. */
+function atOf(headers: Headers): At {
+  const host = (headers.get("host") ?? "").toLowerCase();
+  return { host: host.replace(/:\d+$/, ""), origin: headers.get("origin") ?? "" };
+}
+
+type PasskeyAsked = { body: BodyOf<typeof passkeyContract>; headers: Headers };
+/** A browser at the door has a key. */
+export async function passkeyAtDoor({ body, headers }: PasskeyAsked): Answer {
+  const [door, at] = [stores(), atOf(headers)];
+  if (body.do === "ask") return told(await askForPasskey(door, at));
+  return letIn(await signInByPasskey(door, { answer: body.answer, at }, await fromOf(headers)), headers);
+}
 
 const done = <T>(result: Result<T, AppError>): Result<Reply, AppError> =>
   result.ok ? ok({ value: { codes: result.value } }) : result;
@@ -142,6 +182,12 @@ export async function changeAccount({ body, person, headers }: Signed & { body: 
     case "endSession":
       await endSessions(door, person, body.id, token);
       return ok({ value: {} });
+    case "beginPasskey":
+      return told(await beginPasskey(door, person, { password: body.password, at: atOf(headers) }));
+    case "addPasskey":
+      return told(await addPasskey(door, person, { ...body, at: atOf(headers) }));
+    case "removePasskey":
+      return told(await removePasskey(door, person, body.id));
   }
 }
 
@@ -151,6 +197,17 @@ export const readPeople = async ({ person }: Signed): Answer => ok({ value: awai
 export async function orderPeople({ body, person }: Signed & { body: PeopleOrder }): Answer {
   const changed = await changePeople(stores(), person, body);
   return changed.ok ? ok({ value: changed.value }) : changed;
+}
+
+/** All that is kept of somebody, as a file to keep. */
+export async function readPersonData({ params, person }: Signed & { params: { person: string } }): Answer {
+  const found = await personData(stores(), person, params.person);
+  if (!found.ok) return found;
+  const bytes = new TextEncoder().encode(`${JSON.stringify(found.value, null, 1)}\n`);
+  return ok({
+    value: null,
+    ready: { bytes, headers: { "content-disposition": 'attachment; filename="person.json"' } },
+  });
 }
 
 /** What was done on what the person owns, the newest first. */

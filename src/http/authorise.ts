@@ -2,7 +2,8 @@ import "server-only";
 import type { From } from "@/application/accounts";
 import { personOf } from "@/application/enter";
 import { roleOn } from "@/application/people";
-import { reaches } from "@/application/roles";
+import { reaches, type Role } from "@/application/roles";
+import { passFor, type Pass } from "@/application/passes";
 import type { Person } from "@/application/stores";
 import { stores } from "@/composition";
 import { config } from "@/config";
@@ -75,16 +76,38 @@ export async function authorise(asked: Asked): Promise<Admission> {
   return person === null ? { admitted: false, code: "no-session" } : { admitted: true, person };
 }
 
+/** The token that a machine comes with (RFC 6750), or null. */
+export const bearerOf = (headers: Headers): string | null =>
+  /^Bearer ([\w-]{20,100})$/.exec(headers.get("authorization") ?? "")?.[1] ?? null;
+
+/** The pass of a machine that may fetch from a site; why not otherwise. */
+export async function authoriseMachine(
+  asked: Asked,
+  token: string,
+  site: unknown,
+): Promise<{ readonly pass: Pass } | { readonly code: ErrorCode }> {
+  const wrong = wrongPlace(asked);
+  if (wrong !== null) return { code: wrong };
+  const known = idText.safeParse(site);
+  const found = await passFor(stores(), token, known.success ? known.data : null);
+  if ("closed" in found || found.pass.opens.kind !== "machine") return { code: "no-session" };
+  return { pass: found.pass };
+}
+
 /**
- * Why somebody who is signed in may not use a route; null where they may. A site on which they have no role is
- * not there for them, as one that never was.
+ * The role by which somebody who is signed in may use a route, null where it asks for none; or why they may
+ * not. A site on which they have no role is not there for them, as one that never was.
  */
-export async function barredFrom(person: Person, needs: Needs, site: unknown): Promise<ErrorCode | null> {
-  if (needs === "anybody" || needs === "signed-in") return null;
+export async function roleFor(
+  person: Person,
+  needs: Needs,
+  site: unknown,
+): Promise<{ readonly role: Role | null } | { readonly code: ErrorCode }> {
+  if (needs === "anybody" || needs === "signed-in") return { role: null };
   const known = idText.safeParse(site);
   // Not even an id: the contract says so.
-  if (!known.success) return null;
+  if (!known.success) return { role: null };
   const role = await roleOn(stores(), person, known.data);
-  if (role === null) return "no-such-site";
-  return reaches(role, needs) ? null : "not-allowed";
+  if (role === null) return { code: "no-such-site" };
+  return reaches(role, needs) ? { role } : { code: "not-allowed" };
 }

@@ -5,12 +5,14 @@
 export const ERRORS = {
   "bad-file": { status: 422, text: "The file is not a plan file." },
   "bad-code": { status: 403, text: "That code is not right, or was used already." },
+  "bad-end": { status: 422, text: "The last day has to be today or later, and no more than a year away." },
   "bad-link": {
     status: 403,
     text:
       "This link has been used, is older than a day or is not complete. Whoever gave it to you can make " +
       "another.",
   },
+  "bad-passkey": { status: 403, text: "That passkey is not known here." },
   "bad-request": { status: 400, text: "The request does not have the form that belongs here." },
   "broken-plan": { status: 422, text: "The change would break the plan." },
   clash: { status: 409, text: "Somebody has changed the same since." },
@@ -38,10 +40,13 @@ export const ERRORS = {
   "not-empty": { status: 409, text: "Sites still lie in this folder." },
   "not-in-bin": { status: 404, text: "It is not in the bin any more." },
   "not-listening": { status: 404, text: "It listens on this machine only, without a certificate." },
+  "no-such-export": { status: 404, text: "There is no file of that name." },
   "no-such-place": { status: 404, text: "It is not there any more." },
   "no-such-photo": { status: 404, text: "There is no such photo." },
+  "no-such-sheet": { status: 404, text: "No such sheet was issued." },
   "no-such-site": { status: 404, text: "There is no such site." },
   "nothing-to-undo": { status: 409, text: "There is nothing to undo." },
+  "passes-full": { status: 409, text: "Too many links and tokens are open already." },
   "photos-full": { status: 409, text: "The site has all the photos that it can have." },
   "record-full": { status: 409, text: "The record of this site is full." },
   "revision-ahead": { status: 409, text: "The plan is older than the change. Load it again." },

@@ -9,6 +9,7 @@ import { dice, type Dice } from "@/core/testing/plants";
 import { startDevices, type RunningDevices } from "@/stand-in/devices/server";
 import { JPEG } from "../../tests/support/jpeg";
 import { ask, closeStores, cookieOf, newKey, type Asked, type Handler } from "../../tests/support/handlers";
+import { pick, spoiled } from "../../tests/support/spoiled";
 
 // Requests that are almost right: whatever is in them, the answer is the thing asked for or a sentence, never
 // a server that failed.
@@ -21,76 +22,6 @@ interface Request extends Asked {
 }
 
 afterAll(closeStores);
-
-const HOSTILE: readonly unknown[] = [
-  null,
-  true,
-  0,
-  -1,
-  1e308,
-  -0.5,
-  2 ** 53,
-  "",
-  " ",
-  "\u0000",
-  "a\ud800",
-  "e\u0301",
-  "\u202e",
-  "x".repeat(70_000),
-  "0000-02-29",
-  "9999-12-31",
-  "2026-02-30",
-  "300.1.2.3",
-  "::1/200",
-  "10.0.0.0/33",
-  "10.0.0.1",
-  "' OR 1=1 --",
-  "\\",
-  "%00",
-  "__proto__",
-  "constructor",
-  [],
-  {},
-  [[]],
-  [null],
-  ["a", "a"],
-  { __proto__: { a: 1 } },
-  { id: "00000000-0000-7000-8000-000000000000" },
-  "00000000-0000-7000-8000-000000000000",
-  Number.MAX_SAFE_INTEGER,
-  4096,
-  65_536,
-  "\u{1f9f1}".repeat(80),
-];
-const pick = <T>(roll: Dice, list: readonly T[]): T => list[roll(list.length)] as T;
-
-/**
- * The same value with one place in it changed: put in place of it, left out, doubled, or given a field too
- * many.
- */
-function spoiled(value: unknown, roll: Dice): unknown {
-  if (Array.isArray(value) && value.length > 0 && roll(6) > 0) {
-    const at = roll(value.length);
-    const how = roll(8);
-    if (how === 0) return value.filter((_, i) => i !== at);
-    if (how === 1) return [...(value as unknown[]), value[at]];
-    return (value as unknown[]).map((one, i) => (i === at ? spoiled(one, roll) : one));
-  }
-  if (
-    typeof value === "object" &&
-    value !== null &&
-    !Array.isArray(value) &&
-    Object.keys(value).length > 0 &&
-    roll(6) > 0
-  ) {
-    const key = pick(roll, Object.keys(value));
-    const how = roll(10);
-    if (how === 0) return Object.fromEntries(Object.entries(value).filter(([name]) => name !== key));
-    if (how === 1) return { ...value, [pick(roll, ["__proto__x", "extra", "id"])]: pick(roll, HOSTILE) };
-    return { ...value, [key]: spoiled((value as Record<string, unknown>)[key], roll) };
-  }
-  return pick(roll, HOSTILE);
-}
 
 /** A batch that changes one thing of any kind, or adds one, and is sound until it is spoiled. */
 function aBatch(roll: Dice): object {
@@ -190,6 +121,12 @@ const aReading = (roll: Dice): object => ({
   changes: (aBatch(roll) as { changes: unknown }).changes,
 });
 
+/** What a browser answers with a key, with nothing in it that fits. */
+const aKeyAnswer = (): object => ({
+  ...{ id: "AAAA", rawId: "AAAA", type: "public-key", clientExtensionResults: {} },
+  response: { clientDataJSON: "e30", attestationObject: "oA", authenticatorData: "AA", signature: "AA" },
+});
+
 /** What is done with one's account; never what would end the session of the test. */
 function anAccountOrder(roll: Dice): object {
   const secret = "A".repeat(32);
@@ -199,6 +136,9 @@ function anAccountOrder(roll: Dice): object {
     { do: "factor", password: "x", secret, code: "123456" },
     { do: "noFactor", password: "x" },
     { do: "endSession", id: v7() },
+    { do: "beginPasskey", password: "x" },
+    { do: "addPasskey", title: "x", answer: aKeyAnswer() },
+    { do: "removePasskey", id: v7() },
   ]);
 }
 /** And with people and folders. */
@@ -214,6 +154,8 @@ function aPeopleOrder(roll: Dice): object {
     { do: "withdraw", person: v7(), on },
     { do: "invite", person: pick(roll, [null, v7()]), on, role },
     { do: "withdrawInvitation", id: v7() },
+    { do: "makeToken", title: "x", on, lastDay: "2027-01-31" },
+    { do: "withdrawToken", id: v7() },
     { do: "takeOut", person: v7(), forgetName: roll(2) === 0 },
     { do: "putCustomer", id: v7(), name: `Fuzz ${roll(30)}` },
     { do: "removeCustomer", id: v7() },
@@ -270,6 +212,11 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     people,
     log,
     presence,
+    passkey,
+    links,
+    exports,
+    exported,
+    data,
   ] = await Promise.all([
     import("@/app/api/enter/route"),
     import("@/app/api/sites/route"),
@@ -290,6 +237,11 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     import("@/app/api/people/route"),
     import("@/app/api/log/route"),
     import("@/app/api/sites/[site]/presence/route"),
+    import("@/app/api/passkey/route"),
+    import("@/app/api/sites/[site]/links/route"),
+    import("@/app/api/sites/[site]/exports/route"),
+    import("@/app/api/sites/[site]/exports/[file]/route"),
+    import("@/app/api/people/[person]/data/route"),
   ]);
   const key = await newKey("Ruth");
   const cookie = cookieOf(await ask(enter.POST, { method: "POST", path: "/api/enter", body: { key } }));
@@ -349,7 +301,7 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     });
     // What hangs on no site has nothing in its address.
     const bare = (request: Request): Request => ({ ...request, params: {} });
-    switch (roll(26)) {
+    switch (roll(32)) {
       case 0:
         return bare(post(sites.POST, { by: "file", id: v7(), batch: v7(), file }));
       case 1:
@@ -419,6 +371,23 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
           sheet: "ports",
           things: [v7()].slice(roll(2)),
         });
+      case 20:
+        return bare(post(passkey.POST, pick(roll, [{ do: "ask" }, { do: "prove", answer: aKeyAnswer() }])));
+      case 21:
+        return post(links.POST, {
+          ...{ do: "make", issue: v7(), reader: "customer", title: "x", lastDay: "2027-01-31" },
+        });
+      case 22:
+        return roll(2) === 0
+          ? post(exports.POST, { file: "ports.csv" })
+          : get(pick(roll, [exports.GET, links.GET]), "");
+      case 23: {
+        const named = get(exported.GET, "");
+        const wanted = pick(roll, ["hosts", "ports.csv", "plan.json", "../x", "\u0000", "a".repeat(300)]);
+        return { ...named, params: { ...named.params, file: wanted } };
+      }
+      case 24:
+        return { ...get(data.GET, ""), params: { person: pick(roll, [v7(), "../x", ""]) } };
       default:
         return post(batches.POST, { revision: 1 + roll(5), batch: aBatch(roll) });
     }

@@ -3,7 +3,7 @@ import type { AppError } from "@/application/errors";
 import type { Person } from "@/application/stores";
 import { live, stores } from "@/composition";
 import { ok, type Result } from "@/core/kernel";
-import { authorise, barredFrom } from "./authorise";
+import { authorise, roleFor } from "./authorise";
 import type { BodyOf } from "./contracts/contract";
 import type { presenceContract } from "./contracts/live-contracts";
 import { eventStream } from "./event-stream";
@@ -21,7 +21,7 @@ export function siteEvents({ params: { site }, headers }: OfSite & { headers: He
     watch: (listener) => live().watch(site, listener),
     mayStay: async () => {
       const admission = await authorise({ headers, method: "GET" });
-      return admission.admitted && (await barredFrom(admission.person, "viewer", site)) === null;
+      return admission.admitted && "role" in (await roleFor(admission.person, "viewer", site));
     },
   });
   return Promise.resolve(ok({ value: null, stream }));

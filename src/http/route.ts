@@ -1,12 +1,14 @@
 import "server-only";
 import type { z } from "zod";
 import { NO_SUCH_SITE, type AppError } from "@/application/errors";
+import type { Role } from "@/application/roles";
 import type { Person } from "@/application/stores";
 import { err, type Result } from "@/core/kernel";
 import { issueSentence, valueAt } from "@/core/plan";
 import { StorageError } from "@/application/storage-error";
-import { ACCESS, type RouteFor, type RouteKey } from "./access";
-import { authorise, barredFrom, wrongPlace } from "./authorise";
+import type { Fetcher } from "@/application/exports";
+import { ACCESS, type MachineKey, type RouteFor, type RouteKey } from "./access";
+import { authorise, authoriseMachine, bearerOf, fromOf, roleFor, wrongPlace } from "./authorise";
 import type { Contract, Misfit, SlicedBody } from "./contracts/contract";
 import { ERRORS, type ErrorCode } from "./errors";
 import { pauseAfterAWhile } from "@/application/in-slices";
@@ -20,8 +22,12 @@ interface Parts<P, Q, B> {
   readonly query: Q;
   readonly body: B;
 }
-interface Asked<P, Q, B> extends Parts<P, Q, B> {
+/** Who is let in, and by which role on the site of the address; null where the route asks for none. */
+interface Signed {
   readonly person: Person;
+  readonly role: Role | null;
+}
+interface Asked<P, Q, B> extends Parts<P, Q, B>, Signed {
   readonly headers: Headers;
 }
 /** What a handler answers, and the cookies it sets with it. */
@@ -117,40 +123,80 @@ function answer(result: Result<Reply, AppError>): Response {
   return Response.json(value, { headers });
 }
 
-/** A route handler: let in by the table of access, parse by the contract, ask the use case, answer. */
-export const route =
-  <P, Q, B>(
-    key: Exclude<RouteKey, RouteFor<"anybody">>,
+type Admit<W> = (request: Request, context: Context) => Promise<W | Response>;
+
+/** A route handler: whoever is admitted is answered by the use case, by the contract of the route. */
+const served =
+  <P, Q, B, W extends object>(
+    admit: Admit<W>,
     contract: Contract<P, Q, B>,
-    handle: (asked: Asked<P, Q, B>) => Promise<Result<Reply, AppError>>,
+    handle: (asked: Parts<P, Q, B> & W & { readonly headers: Headers }) => Promise<Result<Reply, AppError>>,
   ): Handler =>
   (request, context) =>
     withStorage(async () => {
-      const admission = await authorise(request);
-      if (!admission.admitted) return refuse(admission.code);
-      const barred = await barredFrom(admission.person, ACCESS[key], (await context.params)?.site);
-      if (barred !== null) return barred === "no-such-site" ? answer(err(NO_SUCH_SITE)) : refuse(barred);
+      const admitted = await admit(request, context);
+      if (admitted instanceof Response) return admitted;
       const asked = await parse(contract, request, context);
       return asked instanceof Response
         ? asked
-        : answer(await handle({ ...asked, person: admission.person, headers: request.headers }));
+        : answer(await handle({ ...asked, ...admitted, headers: request.headers }));
     });
 
+/** Whoever is signed in and may use the route by the table of access. */
+const bySession =
+  (key: RouteKey): Admit<Signed> =>
+  async (request, context) => {
+    const admission = await authorise(request);
+    if (!admission.admitted) return refuse(admission.code);
+    const { person } = admission;
+    const found = await roleFor(person, ACCESS[key], (await context.params)?.site);
+    if (!("code" in found)) return { person, role: found.role };
+    return found.code === "no-such-site" ? answer(err(NO_SUCH_SITE)) : refuse(found.code);
+  };
+
+/** For whoever is signed in. */
+export const route = <P, Q, B>(
+  key: Exclude<RouteKey, RouteFor<"anybody"> | MachineKey>,
+  contract: Contract<P, Q, B>,
+  handle: (asked: Asked<P, Q, B>) => Promise<Result<Reply, AppError>>,
+): Handler => served(bySession(key), contract, handle);
+
+/** For whoever is signed in, and for machines with a token that opens the site. */
+export const machineRoute = <P, Q, B>(
+  key: MachineKey,
+  contract: Contract<P, Q, B>,
+  handle: (asked: Parts<P, Q, B> & { readonly fetcher: Fetcher }) => Promise<Result<Reply, AppError>>,
+): Handler =>
+  served(
+    async (request, context) => {
+      const token = bearerOf(request.headers);
+      if (token === null) {
+        const admitted = await bySession(key)(request, context);
+        return admitted instanceof Response ? admitted : { fetcher: admitted };
+      }
+      const found = await authoriseMachine(request, token, (await context.params)?.site);
+      if ("code" in found) return refuse(found.code);
+      const { address } = await fromOf(request.headers);
+      return { fetcher: { pass: found.pass, cameFrom: address } };
+    },
+    contract,
+    handle,
+  );
+
 /** The door itself: for those without a session. Host and Origin are checked all the same. */
-export const doorRoute =
-  <P, Q, B>(
-    _key: RouteFor<"anybody">,
-    contract: Contract<P, Q, B>,
-    handle: (asked: Parts<P, Q, B> & { readonly headers: Headers }) => Promise<Result<Reply, AppError>>,
-  ): Handler =>
-  (request, context) =>
-    withStorage(async () => {
+export const doorRoute = <P, Q, B>(
+  _key: RouteFor<"anybody">,
+  contract: Contract<P, Q, B>,
+  handle: (asked: Parts<P, Q, B> & { readonly headers: Headers }) => Promise<Result<Reply, AppError>>,
+): Handler =>
+  served(
+    (request) => {
       const wrong = wrongPlace(request);
-      if (wrong !== null) return refuse(wrong);
-      const asked = await parse(contract, request, context);
-      if (asked instanceof Response) return asked;
-      return answer(await handle({ ...asked, headers: request.headers }));
-    });
+      return Promise.resolve(wrong === null ? {} : refuse(wrong));
+    },
+    contract,
+    handle,
+  );
 
 /** As long as a look at the state may take: who asks is a program that asks again. */
 const MOST_LOOK_MS = 2000;

@@ -19,6 +19,7 @@ import { config } from "@/config";
 import { decodePlanSliced, encodeChanges } from "@/core/formats";
 import { photosOfFile, recordsOfFile } from "@/core/records";
 import { err, ok, type Result } from "@/core/kernel";
+import { notesOnly } from "@/core/plan";
 import {
   STEPS_HEADER,
   type BinnedAnswer,
@@ -134,11 +135,21 @@ export async function openPlan({ params, person, headers }: OfSite & { headers: 
   });
 }
 
-export const commit = async ({ params, body, person }: OfSite & { body: CommitBody }): Answer =>
-  map(
+/** Whether somebody who was let in may plan, or else write notes only. */
+const mayPlan = (role: Role | null): boolean => reaches(role, "editor");
+
+export const commit = async ({
+  params,
+  body,
+  person,
+  role,
+}: OfSite & { role: Role | null; body: CommitBody }): Answer => {
+  if (!mayPlan(role) && !notesOnly(body.batch.changes)) return err(NOT_ALLOWED);
+  return map(
     await commitBatch(stores().plans, { site: params.site, ...body, by: person }),
     ({ revision, entries }) => ({ revision, entries: entries.map(presentEntry) }) as CommitAnswer,
   );
+};
 
 export const readNews = async ({ params, query, person }: OfSite & { query: { after: number } }): Answer =>
   map(
@@ -152,8 +163,9 @@ const stepAnswer = ({ revision, batch }: Stepped): StepAnswer => ({
   changes: encodeChanges(batch.changes),
 });
 
-type StepAsked = OfSite & { body: BodyOf<typeof stepContract> };
-const stepOf = ({ params, body, person }: StepAsked): Step => ({
+type StepAsked = OfSite & { role: Role | null; body: BodyOf<typeof stepContract> };
+const stepOf = ({ params, body, person, role }: StepAsked): Step => ({
+  mayPlan: mayPlan(role),
   site: params.site,
   batchId: body.id,
   by: person,

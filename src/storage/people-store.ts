@@ -5,6 +5,7 @@ import { StorageError } from "@/application/storage-error";
 import { grouped } from "@/core/kernel";
 import { addDeed } from "./deed-store";
 import { grantOf, scopeId } from "./grants";
+import { personData } from "./person-data";
 import { instant, type Database, type Row, type Tx } from "./pool";
 import { sql } from "./sql";
 
@@ -24,12 +25,34 @@ const personLine = (row: Row, grants: readonly Grant[]): PersonLine => ({
 const endInvitationsOf = (tx: Tx, person: string): Promise<number> =>
   tx.run(sql`DELETE FROM entry_link WHERE made_by = ${person} AND kind = 'invite'`);
 
-/** What is done and its line in the log: both or neither. */
-const told = (database: Database, { by, deed }: Noted, work: (tx: Tx) => Promise<void>): Promise<void> =>
+/** What is done and its line in the log: both or neither; false where nothing is done. */
+const told = (
+  database: Database,
+  { by, deed }: Noted,
+  work: (tx: Tx) => Promise<boolean>,
+): Promise<boolean> =>
   database.transaction(async (tx) => {
-    await work(tx);
-    await addDeed(tx, by, deed);
+    const isDone = await work(tx);
+    if (isDone) await addDeed(tx, by, deed);
+    return isDone;
   });
+
+/**
+ * Whether that person is the last with a password who owns everything. All who do are locked until the
+ * transaction ends, so that two of them don't take each other away.
+ */
+async function isLastOwner(tx: Tx, person: string): Promise<boolean> {
+  const owners = await tx.all(
+    sql`SELECT g.person_id, p.password_hash IS NOT NULL AS has_account FROM role_grant g
+      JOIN person p ON p.id = g.person_id WHERE g.scope = 'all' AND g.role = 'owner'
+      ORDER BY g.person_id FOR UPDATE`,
+    (row) => ({ id: String(row.person_id), hasAccount: Number(row.has_account) === 1 }),
+  );
+  return (
+    owners.some(({ id }) => id === person) &&
+    !owners.some(({ id, hasAccount }) => hasAccount && id !== person)
+  );
+}
 
 // eslint-disable-next-line max-lines-per-function -- one store, a statement for each of its questions
 export const peopleStore = (database: Database): PeopleStore => ({
@@ -65,30 +88,31 @@ export const peopleStore = (database: Database): PeopleStore => ({
   },
   grant: (person, { on, role }, noted) =>
     told(database, noted, async (tx) => {
+      if (on.kind === "all" && role !== "owner" && (await isLastOwner(tx, person))) return false;
       await tx.run(sql`INSERT INTO role_grant (person_id, scope, scope_id, role)
         VALUES (${person}, ${on.kind}, ${scopeId(on)}, ${role}) ON DUPLICATE KEY UPDATE role = VALUES(role)`);
       if (role !== "owner") await endInvitationsOf(tx, person);
+      return true;
     }),
   withdraw: (person, on, noted) =>
     told(database, noted, async (tx) => {
+      if (on.kind === "all" && (await isLastOwner(tx, person))) return false;
       await tx.run(sql`DELETE FROM role_grant
         WHERE person_id = ${person} AND scope = ${on.kind} AND scope_id = ${scopeId(on)}`);
       await endInvitationsOf(tx, person);
+      return true;
     }),
-  otherOwners: async (person) =>
-    (await database.maybeOne(
-      sql`SELECT COUNT(*) AS n FROM role_grant g JOIN person p ON p.id = g.person_id
-        WHERE g.scope = 'all' AND g.role = 'owner' AND p.password_hash IS NOT NULL AND p.id <> ${person}`,
-      (row) => Number(row.n),
-    )) ?? 0,
   takeOut: (person, newName, noted) =>
     told(database, noted, async (tx) => {
+      if (await isLastOwner(tx, person)) return false;
       for (const table of [
         sql`DELETE FROM session WHERE person_id = ${person}`,
         sql`DELETE FROM role_grant WHERE person_id = ${person}`,
         sql`DELETE FROM recovery_code WHERE person_id = ${person}`,
+        sql`DELETE FROM passkey WHERE person_id = ${person}`,
         sql`DELETE FROM known_browser WHERE person_id = ${person}`,
         sql`DELETE FROM entry_link WHERE person_id = ${person} OR made_by = ${person}`,
+        sql`UPDATE pass SET is_withdrawn = TRUE WHERE made_by = ${person}`,
       ])
         await tx.run(table);
       if (newName !== null)
@@ -96,7 +120,9 @@ export const peopleStore = (database: Database): PeopleStore => ({
           WHERE deleted_by = (SELECT name FROM person WHERE id = ${person})`);
       await tx.run(sql`UPDATE person SET password_hash = NULL, factor_secret = NULL, factor_step = 0,
           is_out = ${newName === null ? 0 : 1}, name = COALESCE(${newName}, name) WHERE id = ${person}`);
+      return true;
     }),
+  dataOf: (person) => personData(database, person),
   customers: () => database.all(sql`SELECT id, name FROM customer ORDER BY name`, customerOf),
   customerOf: (id) => database.maybeOne(sql`SELECT id, name FROM customer WHERE id = ${id}`, customerOf),
   putCustomer: async ({ id, name }, { by, deed }) => {

@@ -216,5 +216,6 @@ export async function deleteSite(tx: Tx, site: string): Promise<void> {
   await tx.run(deleteAllOfSite("change_batch", site));
   await tx.run(sql`DELETE FROM presence WHERE site_id = ${site}`);
   await tx.run(sql`DELETE FROM role_grant WHERE scope = 'site' AND scope_id = ${site}`);
+  await tx.run(sql`DELETE FROM pass WHERE scope = 'site' AND scope_id = ${site}`);
   await tx.run(sql`DELETE FROM site WHERE id = ${site}`);
 }

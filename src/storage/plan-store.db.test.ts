@@ -384,22 +384,28 @@ test("undo takes back my own last batch only, redo brings it back, and a clash c
   };
   await place(a, "Attic", people.ruth, 1);
   await place(b, "Boathouse", people.marek, 2);
-  expect(await undo(plans, { site, batchId: v7(), by: people.ruth, settled: [] })).toMatchObject({
+  expect(
+    await undo(plans, { site, batchId: v7(), by: people.ruth, mayPlan: true, settled: [] }),
+  ).toMatchObject({
     ok: true,
     value: { revision: 4 },
   });
   const undone = (await fromRows(site)).plan;
   expect([undone.host.get(a.id)?.place, undone.host.get(b.id)?.place]).toEqual([a.place, "Boathouse"]);
-  expect(await redo(plans, { site, batchId: v7(), by: people.ruth, settled: [] })).toMatchObject({
+  expect(
+    await redo(plans, { site, batchId: v7(), by: people.ruth, mayPlan: true, settled: [] }),
+  ).toMatchObject({
     ok: true,
     value: { revision: 5 },
   });
-  expect(await redo(plans, { site, batchId: v7(), by: people.ruth, settled: [] })).toMatchObject({
+  expect(
+    await redo(plans, { site, batchId: v7(), by: people.ruth, mayPlan: true, settled: [] }),
+  ).toMatchObject({
     ok: false,
     error: { code: "nothing-to-undo" },
   });
   await place(a, "Landing", people.marek, 5);
-  const clash = await undo(plans, { site, batchId: v7(), by: people.ruth, settled: [] });
+  const clash = await undo(plans, { site, batchId: v7(), by: people.ruth, mayPlan: true, settled: [] });
   expect(clash).toMatchObject({
     ok: false,
     error: { code: "clash", clashes: [{ field: "place", mine: a.place, theirs: "Landing" }] },

@@ -38,7 +38,7 @@ test("axe finds nothing serious on any view, light and dark", async ({ page }) =
   await look("Account");
   await page.goto("/people");
   await look("People");
-  for (const part of ["Customers", "Log"]) {
+  for (const part of ["Customers", "Machines", "Log"]) {
     await page.getByRole("radio", { name: part }).click();
     await look(part, "sheet");
   }

@@ -1,3 +1,4 @@
+import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Browser, type Page } from "@playwright/test";
 import { Secret, TOTP } from "otpauth";
 import { openSite, openView, ownSite } from "./open-site";
@@ -99,4 +100,120 @@ test("invited, signed in with a second factor, kept from drawing, made an editor
   await ines.goto("/");
   await expect(ines).toHaveURL(/\/enter$/);
   await ines.context().close();
+});
+
+/** A device of one's own that keeps keys and takes every touch for its person's. */
+async function withKeys(page: Page): Promise<void> {
+  const devices = await page.context().newCDPSession(page);
+  await devices.send("WebAuthn.enable");
+  await devices.send("WebAuthn.addVirtualAuthenticator", {
+    options: {
+      protocol: "ctap2",
+      transport: "internal",
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  });
+}
+
+test("a sheet is handed on by a link to somebody without an account, and withdrawn; by keyboard alone", async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  const site = "Lockkeeper's House, handed on";
+  await ownSite(page, "lockkeepers-house", site);
+  await openSite(page, site);
+  await openView(page, "Hand-over");
+  await page.getByRole("button", { name: "Issue this state" }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByLabel(/^Name, as/).fill("As built");
+  await page.getByLabel("For whom").fill("The household");
+  await page.keyboard.press("Enter");
+  const hand = page.getByRole("region", { name: "Hand it on" });
+  await hand.getByLabel("Last day").fill("2020-01-01");
+  await hand.getByLabel("Who gets it").focus();
+  await page.keyboard.press("Enter");
+  await expect(hand.getByRole("alert")).toHaveText(/has to be today or later/);
+  await hand.getByLabel("Last day").fill(new Date(Date.now() + 86_400_000).toISOString().slice(0, 10));
+  await hand.getByLabel("Who gets it").focus();
+  await page.keyboard.press("Enter");
+  const link = await hand.getByLabel(/^Send this link/).inputValue();
+
+  const reader = await stranger(browser, baseURL);
+  await reader.goto(link);
+  await expect(reader.getByText("A As built")).toBeVisible();
+  const parts = reader.getByRole("navigation", { name: "Parts" });
+  await parts.getByRole("link", { name: "Networks" }).focus();
+  await reader.keyboard.press("Enter");
+  await expect(reader.getByRole("heading", { name: "Networks" })).toBeVisible();
+  await expect(reader.getByRole("cell", { name: "Household" }).first()).toBeVisible();
+  for (const colorScheme of ["light", "dark"] as const) {
+    await reader.emulateMedia({ colorScheme });
+    const { violations } = await new AxeBuilder({ page: reader }).analyze();
+    expect(violations.filter(({ impact }) => impact === "serious" || impact === "critical")).toEqual([]);
+  }
+  // On a phone nothing stands out over the side.
+  await reader.setViewportSize({ width: 390, height: 800 });
+  expect(await reader.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+
+  await openView(page, "Survey");
+  await openView(page, "Hand-over");
+  const line = page.getByRole("list", { name: "Links to A" }).getByRole("listitem").first();
+  await expect(line.getByText(/asked 2 times; the last 1 visit/)).toBeVisible();
+  await line.getByRole("button", { name: /^Withdraw The household/ }).focus();
+  await page.keyboard.press("Enter");
+  await expect(line.getByText("withdrawn")).toBeVisible();
+  await reader.reload();
+  await expect(reader.getByText("This link was withdrawn.")).toBeVisible();
+  await reader.context().close();
+});
+
+test("a passkey is added, signs in without the password, and an export by a machine's token stands in the log", async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  await page.goto("/people");
+  const invite = page.getByRole("region", { name: "Invite" });
+  await invite.getByRole("button", { name: "Make the link" }).click();
+  const link = await invite.getByLabel(/^Send this link/).inputValue();
+  const own = await stranger(browser, baseURL);
+  await withKeys(own);
+  await own.goto(link);
+  await own.getByLabel("Your name").fill("Petra Lang");
+  await own.getByLabel("Password").fill(PASSWORD);
+  await own.keyboard.press("Enter");
+  await expect(own.getByRole("heading", { name: "Sites" })).toBeVisible();
+  await own.getByRole("link", { name: "Account" }).click();
+  const added = own.getByRole("form", { name: "New passkey" });
+  await added.getByLabel(/^What it is on/).fill("work laptop");
+  await added.getByLabel("Your password").fill("not the password");
+  await own.keyboard.press("Enter");
+  await expect(added.getByRole("alert")).toHaveText(/not right/);
+  await added.getByLabel("Your password").fill(PASSWORD);
+  await own.keyboard.press("Enter");
+  const keys = own.getByRole("list", { name: "Your passkeys" });
+  await expect(keys.getByText("not used yet")).toBeVisible();
+  await own.getByRole("button", { name: "Sign out" }).click();
+  await own.getByRole("button", { name: "Use a passkey" }).click();
+  await expect(own.getByRole("heading", { name: "Sites" })).toBeVisible();
+  await own.context().close();
+
+  await page.getByRole("radio", { name: "Machines" }).click();
+  await page.getByLabel("What for").fill("nightly copy");
+  await page.keyboard.press("Enter");
+  const token = await page.getByLabel(/^Keep this token/).inputValue();
+  const sites = (await (await page.request.get("/api/sites")).json()) as { id: string }[];
+  const answer = await fetch(`${String(baseURL)}/api/sites/${sites[0]?.id}/exports/segments.csv`, {
+    headers: { authorization: `Bearer ${token}` },
+  });
+  expect([answer.status, (await answer.text()).split(",").length > 5]).toEqual([200, true]);
+  await page.reload();
+  await page.getByRole("radio", { name: "Log" }).click();
+  const log = page.getByRole("table", { name: "Log" });
+  await expect(log.getByRole("row").nth(1)).toContainText("a machine");
+  await expect(log.getByRole("row").nth(1)).toContainText("nightly copy: segments.csv");
 });

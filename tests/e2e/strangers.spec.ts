@@ -34,7 +34,7 @@ test("every route refuses a stranger, another site's page and another host's nam
     storageState: { cookies: [], origins: [] },
   });
   for (const { path, method } of ROUTES.filter(
-    (route) => !/^\/api\/(enter|sign-in)$/.test(route.path) || route.method !== "POST",
+    (route) => !/^\/api\/(enter|sign-in|passkey)$/.test(route.path) || route.method !== "POST",
   )) {
     const refused = await stranger.fetch(path, { method, headers: { origin: address } });
     expect([path, method, refused.status()]).toEqual([path, method, 401]);

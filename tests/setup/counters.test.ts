@@ -22,8 +22,10 @@ test("a route is its path without ids, questions and the names of built files", 
   expect([
     routeOf(`/api/sites/${ID}/plan?x=${ID}`),
     routeOf("/enter?key=secret"),
+    routeOf("/handed?key=secret&part=walls"),
+    routeOf(`/api/sites/${ID}/exports/1-gateway-sheet.csv`),
     routeOf("/_next/static/chunks/a.js"),
-  ]).toEqual(["/api/sites/[id]/plan", "/enter", "/_next"]);
+  ]).toEqual(["/api/sites/[id]/plan", "/enter", "/handed", "/api/sites/[id]/exports/[file]", "/_next"]);
 });
 
 test("answers are counted by route, method and status, their times in buckets that hold one another", () => {

@@ -4,10 +4,17 @@ export {
   deviceAccessListText,
   isRuleData,
   readRuleData,
-  ruleListsText,
 } from "./access-lists";
 export { hostsFile, namedAddresses, reservationTable, zoneFiles } from "./zone-file";
 export { SITE_TABLES, type SiteTable } from "./site-tables";
+export {
+  CSV_TYPE,
+  deviceExports,
+  type ExportContent,
+  SITE_EXPORTS,
+  type SiteExport,
+  zoneExports,
+} from "./site-exports";
 export {
   batchEnvelopeSchema,
   batchOf,

@@ -1,6 +1,7 @@
 export { packFor, partsFor } from "./pack";
 export { reportFor } from "./report";
 export {
+  READER_WORDS,
   READERS,
   type Block,
   type Cell,

@@ -33,6 +33,7 @@ export {
 export { planBefore } from "./earlier";
 export { applyChanges, assemble, type Change, type ChangeBatch, type IntegrityError, invert } from "./change";
 export { diff } from "./diff";
+export { notesOnly } from "./notes-only";
 export { PlanEdits } from "./plan-edits";
 export { emptyPlan, entityCount, entityOf, type Plan } from "./plan";
 export { type Derived, PlanIndex } from "./plan-index";

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { contract, type BodyOf, idText, noBody, nothing } from "./contract";
+import { passTitle } from "./pass-contracts";
 
 /** A name as it stands in the title block and the history. */
 const personName = z
@@ -49,10 +50,24 @@ export const letInContract = contract({ params: nothing, query: nothing, body: n
 export const certificateContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
 export const readAccountContract = contract({ params: nothing, query: nothing, body: noBody, maxBytes: 0 });
 
+/** What a browser answers with a key (Web Authentication): its parts are read by whoever checks it. */
+const keyAnswer = z.looseObject({ id: z.string().min(1).max(1400) });
+
+/** At the door: what to sign, and what was signed. */
+export const passkeyContract = contract({
+  params: nothing,
+  query: nothing,
+  maxBytes: 20_000,
+  body: z.discriminatedUnion("do", [
+    z.strictObject({ do: z.literal("ask") }),
+    z.strictObject({ do: z.literal("prove"), answer: keyAnswer }),
+  ]),
+});
+
 export const accountContract = contract({
   params: nothing,
   query: nothing,
-  maxBytes: 2_000,
+  maxBytes: 20_000,
   body: z.discriminatedUnion("do", [
     z.strictObject({ do: z.literal("password"), old: password, password: newPassword }),
     z.strictObject({ do: z.literal("newSecret") }),
@@ -64,6 +79,9 @@ export const accountContract = contract({
     }),
     z.strictObject({ do: z.literal("noFactor"), password }),
     z.strictObject({ do: z.literal("endSession"), id: idText.nullable() }),
+    z.strictObject({ do: z.literal("beginPasskey"), password }),
+    z.strictObject({ do: z.literal("addPasskey"), title: passTitle, answer: keyAnswer }),
+    z.strictObject({ do: z.literal("removePasskey"), id: idText }),
   ]),
 });
 export type AccountBody = BodyOf<typeof accountContract>;

@@ -5,6 +5,8 @@ import type { PersonProgress } from "@/core/drills";
 import type { DeedLine, LinkPurpose, OwnSession } from "@/application/account-stores";
 import type { LiveState } from "@/application/live";
 import type { Folders, Overview } from "@/application/people";
+import type { OwnPasskey } from "@/application/passkey-stores";
+import type { SeenPass } from "@/application/passes";
 import type { Role } from "@/application/roles";
 import type { BinnedSite, LogLine, SiteSummary } from "@/application/stores";
 
@@ -101,14 +103,21 @@ export interface LinkAnswer {
   } | null;
 }
 export interface AccountAnswer {
+  readonly id: string;
   readonly name: string;
   /** False for one who comes in by links alone, as in the demo. */
   readonly hasPassword: boolean;
   readonly hasFactor: boolean;
   readonly codesLeft: number;
+  readonly passkeys: readonly OwnPasskey[];
   readonly sessions: readonly OwnSession[];
 }
 export type PeopleAnswer = Overview;
+/** The links of a site to issued sheets. */
+export type LinksAnswer = readonly SeenPass[];
+export type { KeyAnswer } from "@/application/passkey-stores";
+export type { SeenPass } from "@/application/passes";
+export type { Handed, NotHanded } from "@/application/handed";
 /** What server-sent events tell of a site. */
 export type LiveAnswer = LiveState;
 export type { PeopleOrder } from "@/application/people";

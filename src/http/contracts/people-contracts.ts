@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { ROLES } from "@/application/roles";
 import { contract, idText, noBody, nothing } from "./contract";
+import { lastDay, passTitle } from "./pass-contracts";
 
 const role = z.enum(ROLES);
 const scope = z.discriminatedUnion("kind", [
@@ -27,6 +28,8 @@ export const peopleContract = contract({
     z.strictObject({ do: z.literal("withdraw"), person: idText, on: scope }),
     z.strictObject({ do: z.literal("invite"), person: idText.nullable(), on: scope, role }),
     z.strictObject({ do: z.literal("withdrawInvitation"), id: idText }),
+    z.strictObject({ do: z.literal("makeToken"), title: passTitle, on: scope, lastDay }),
+    z.strictObject({ do: z.literal("withdrawToken"), id: idText }),
     z.strictObject({ do: z.literal("takeOut"), person: idText, forgetName: z.boolean() }),
     z.strictObject({ do: z.literal("putCustomer"), id: idText, name: customerName }),
     z.strictObject({ do: z.literal("removeCustomer"), id: idText }),

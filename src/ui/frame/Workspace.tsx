@@ -10,6 +10,7 @@ import { ClashDialog } from "./ClashDialog";
 import { CommandField } from "./CommandField";
 import { DroppedDialog } from "./DroppedDialog";
 import { useLive, usePresence } from "../live/use-live";
+import { useTellSaved } from "../live/use-tell-saved";
 import { KeysHelp } from "./KeysHelp";
 import { OthersMarks, thingsOf } from "./Others";
 import { TitleBlock } from "./TitleBlock";
@@ -53,6 +54,7 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
   useLabelAddress();
   const site = usePlan((state) => state.site);
   useLive(site);
+  useTellSaved(site);
   usePresence(site, view, thingsOf(useUi((state) => state.selection)));
   useKeepOffline(
     site,

@@ -1,4 +1,5 @@
-import Papa from "papaparse";
+export { CSV_TYPE } from "@/core/formats";
+export { csv } from "@/http/contracts/csv-text";
 
 /** "text/csv;charset=utf-8": no text of a file is one, so that the two are not taken for each other. */
 export type MediaType = `${string}/${string}`;
@@ -7,7 +8,11 @@ export type MediaType = `${string}/${string}`;
 export const download = (name: string, type: MediaType, text: string): void =>
   downloadBlob(name, new Blob([text], { type }));
 
+/** Told of each file that is handed to the browser: its name. */
+export const SAVED = "dianome-saved";
+
 export function downloadBlob(name: string, blob: Blob): void {
+  window.dispatchEvent(new CustomEvent<string>(SAVED, { detail: name }));
   const address = URL.createObjectURL(blob);
   const anchor = document.createElement("a");
   anchor.href = address;
@@ -35,23 +40,8 @@ export async function pngOf(svg: string, width: number, height: number): Promise
   }
 }
 
-export const CSV_TYPE = "text/csv;charset=utf-8";
-
 export const fileName = (site: string, what: string): string =>
   `${site
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, "-")
     .replace(/^-|-$/g, "")}-${what}`;
-
-/** What a spreadsheet takes for a formula, its full-width forms and one behind a space or a tab, too. */
-const FORMULA = /^[\s\u00a0\u3000]*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r]/;
-
-/**
- * RFC 4180, with a first line of heads; a text that a spreadsheet would run as a formula is written as a
- * text.
- */
-export const csv = (table: readonly (readonly string[])[]): string =>
-  `${Papa.unparse(
-    table.map((row) => [...row]),
-    { newline: "\r\n", escapeFormulae: FORMULA },
-  )}\r\n`;

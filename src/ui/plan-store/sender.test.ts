@@ -45,7 +45,7 @@ const AWAY = { code: "no-answer", sentence: "The server does not answer." };
 async function served(store: PlanStore, by: Person, path: string, body: unknown): Promise<Called<never>> {
   const asked = body as { revision: number; batch: unknown; id: string; settled: [] };
   const after = /after=(\d+)/.exec(path)?.[1];
-  const step = { site: SITE, batchId: asked?.id, by, settled: asked?.settled ?? [] };
+  const step = { site: SITE, batchId: asked?.id, by, mayPlan: true, settled: asked?.settled ?? [] };
   const asks = async () => {
     if (after !== undefined) return newsSince(store, SITE, Number(after), by);
     if (path.endsWith("undo")) return undo(store, step);
@@ -237,7 +237,7 @@ test("a batch that the server knows and somebody has undone is sent once and no 
   const { store, ruth, server } = await scene();
   const made = ruth.edit(rename(0, "Undone"));
   await settle([ruth]);
-  await undo(store, { site: SITE, batchId: v7(), by: RUTH, settled: [] });
+  await undo(store, { site: SITE, batchId: v7(), by: RUTH, mayPlan: true, settled: [] });
   const again = client(store, RUTH, () => "fair");
   again.show(withKept(heldAt(await server(), 3), [made]));
   let calls = 0;

@@ -11,7 +11,7 @@ import type { Loaded } from "@/workers/plan.worker";
 import { call } from "./api";
 import { thisBrowser } from "./browser";
 import { addBatch, decide, giveUp, judgedAs, withKept, type Held } from "./held";
-import { mayNotDraw } from "./may-not-draw";
+import { mayNotDraw, refusalOf } from "./may-not-draw";
 import type { PlanState } from "./plan-state";
 import { planWorker } from "./plan-worker";
 import { makeSender, type Sender } from "./sender";
@@ -145,14 +145,15 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
       },
       edit: (order) => {
         const { held } = get();
-        if (!reaches(role, "editor")) return mayNotDraw(role);
+        if (!reaches(role, "field")) return mayNotDraw(role);
         if (held === null) return "The plan is still loading.";
         const { batch, refusal } = runOrder(held.index, v7, order);
         return batch === null ? refusal : get().commit(batch);
       },
       commit: (batch) => {
         const { held } = get();
-        if (!reaches(role, "editor")) return mayNotDraw(role);
+        const barred = refusalOf(role, batch.changes);
+        if (barred !== null) return barred;
         if (held === null) return "The plan is still loading.";
         if (batch.changes.length === 0) return null;
         const added = addBatch(held, batch);
@@ -163,7 +164,7 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
         return null;
       },
       undo: async () => {
-        if (!reaches(role, "editor")) return mayNotDraw(role);
+        if (!reaches(role, "field")) return mayNotDraw(role);
         if (!get().steps.undoIsImport) return active.step("undo");
         set({ confirmingUndo: true });
         return null;
@@ -173,7 +174,7 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
         return active.step("undo");
       },
       keepImport: () => set({ confirmingUndo: false }),
-      redo: async () => (reaches(role, "editor") ? active.step("redo") : mayNotDraw(role)),
+      redo: async () => (reaches(role, "field") ? active.step("redo") : mayNotDraw(role)),
       refresh: () => active.refresh(),
       ask: (open) => set({ asking: open, ...(open ? {} : { stepClash: null }) }),
       decide: (choose) => {

@@ -12,7 +12,7 @@ export function useAccountOrder() {
     const answer = await call<T>("/api/account", "POST", body);
     setRefusal(answer.ok ? null : formSentence(answer.refused.sentence));
     if (!answer.ok) return null;
-    if (body.do !== "newSecret") router.refresh();
+    if (body.do !== "newSecret" && body.do !== "beginPasskey") router.refresh();
     return answer.value;
   };
   return { refusal, order };

@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { FormField, FormRefusal } from "../../kit/FormField";
 import { call } from "../../plan-store/api";
+import { signInByPasskey } from "./sign-in-by-passkey";
 
 const BAD_LINK =
   "This link has been used, is older than a day or is not complete. Whoever gave it to you can make another.";
@@ -27,6 +28,13 @@ export function SignIn({ hasBadLink }: { hasBadLink: boolean }) {
       return setCode("");
     }
     setRefusal(answer.refused.sentence);
+  };
+  const byPasskey = async () => {
+    setBusy(true);
+    const refused = await signInByPasskey();
+    if (refused === null) return router.replace("/");
+    setBusy(false);
+    setRefusal(refused);
   };
   return (
     <form
@@ -57,6 +65,9 @@ export function SignIn({ hasBadLink }: { hasBadLink: boolean }) {
       <FormRefusal sentence={refusal} />
       <button type="submit" className="button go" disabled={isBusy}>
         {isBusy ? "Signing in …" : "Sign in"}
+      </button>
+      <button type="button" className="button ml-2" disabled={isBusy} onClick={() => void byPasskey()}>
+        Use a passkey
       </button>
       <p className="mt-4 text-13 text-ink2">
         No account yet? The first one is made by the link that the start command printed; its owner invites

@@ -2,42 +2,27 @@
 
 import { useState } from "react";
 import { counted } from "@/core/repairs";
-import {
-  accessListText,
-  hostsFile,
-  planFileJsonSchema,
-  ruleListsText,
-  SITE_TABLES,
-  writePlanFile,
-} from "@/core/formats";
+import { deviceExports, SITE_EXPORTS, writePlanFile, type SiteExport } from "@/core/formats";
 import type { PlanIndex } from "@/core/plan";
 import { photosToFile, recordsToFile } from "@/core/records";
-import { deviceData, deviceJson, deviceTable, yangText } from "@/core/device-sheet";
-import { devicesInOrder } from "@/core/sheets";
-import { csv, CSV_TYPE, download, downloadBlob, fileName, type MediaType } from "../../kit/download";
+import { exportText } from "@/http/contracts/csv-text";
+import { download, downloadBlob, fileName } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
 import { useWholeRecord, type WholeRecord } from "../../record-store/use-record";
 import { ImportPlan } from "./ImportPlan";
 import { NameUpdates, NameZones } from "./NameFiles";
 
-interface File {
-  readonly what: string;
-  readonly name: string;
-  readonly type: MediaType;
-  readonly about: string;
+/** An export of the plan, or the plan file itself, which what was done on site goes with. */
+interface File extends Omit<SiteExport, "make"> {
   /** The text of the file, or why there is none. */
   readonly make: (index: PlanIndex, done: WholeRecord) => string | { readonly refusal: string };
 }
 
-const accessLists = (index: PlanIndex): string | { readonly refusal: string } => {
-  const written = accessListText(index);
-  return "text" in written ? written.text : written;
-};
-
+const PLAN_FILE = "plan.json";
 const FILES: readonly File[] = [
   {
     what: "Plan file",
-    name: "plan.json",
+    file: PLAN_FILE,
     type: "application/json",
     about:
       "Everything in the plan, and what was done on site with its photos, to keep, to pass on, or to begin a " +
@@ -45,40 +30,7 @@ const FILES: readonly File[] = [
     make: (index, { record, photos }) =>
       writePlanFile(index.plan, { records: recordsToFile(record), photos: photosToFile(photos) }),
   },
-  {
-    what: "Schema of plan files",
-    name: "plan.schema.json",
-    type: "application/schema+json",
-    about: "What a plan file has to look like (JSON Schema), for programs that write or check one.",
-    make: () => JSON.stringify(planFileJsonSchema(), null, 2),
-  },
-  ...SITE_TABLES.map(({ title, file, about, make }): File => ({
-    ...{ what: title, name: file, type: CSV_TYPE, about },
-    make: (index) => csv(make(index)),
-  })),
-  {
-    what: "Rules as JSON",
-    name: "rules.json",
-    type: "application/json",
-    about: "The same lists for a program, in the words of the table. Read again in the same place.",
-    make: (index) => ruleListsText(index),
-  },
-  {
-    what: "Access lists",
-    name: "access-lists.json",
-    type: "application/yang-data+json",
-    about:
-      "The same as YANG data (RFC 8519): subnets for zones, IPv4 and IPv6 apart, what no list may stop " +
-      "(RFC 4890) in front. Answers pass by the device’s own memory; rules with hours are not in it.",
-    make: accessLists,
-  },
-  {
-    what: "Hosts file",
-    name: "hosts",
-    type: "text/plain;charset=utf-8",
-    about: "Every fixed address with its name, for a device that asks no server.",
-    make: (index) => hostsFile(index),
-  },
+  ...SITE_EXPORTS.map((one): File => ({ ...one, make: (index) => exportText(one.make(index)) })),
 ];
 
 const NOTHING_DONE: WholeRecord = { record: [], photos: [], missing: 0 };
@@ -94,8 +46,8 @@ export function OpenFormats() {
   const [made, setMade] = useState<string | null>(null);
   const wholeRecord = useWholeRecord();
   const save = async (file: File): Promise<string> => {
-    const name = fileName(index.plan.site.name, file.name);
-    const done = file.name === "plan.json" ? await wholeRecord() : NOTHING_DONE;
+    const name = fileName(index.plan.site.name, file.file);
+    const done = file.file === PLAN_FILE ? await wholeRecord() : NOTHING_DONE;
     const text = file.make(index, done);
     if (typeof text !== "string") return text.refusal;
     download(name, file.type, text);
@@ -124,14 +76,14 @@ export function OpenFormats() {
       </p>
       <ul>
         {FILES.map((file) => (
-          <li key={file.name} className="flex items-center gap-4 border-b border-hair p-4">
+          <li key={file.file} className="flex items-center gap-4 border-b border-hair p-4">
             <div className="flex-1">
               <h2 className="text-15">{file.what}</h2>
               <p className="text-13 text-ink2">{file.about}</p>
             </div>
             <button
               type="button"
-              className={file.name === "plan.json" ? "button go" : "button"}
+              className={file.file === PLAN_FILE ? "button go" : "button"}
               onClick={() => void save(file).then(setMade)}
             >
               Save {file.what.toLowerCase()}
@@ -154,15 +106,9 @@ export function OpenFormats() {
 
 /** What is entered on each device: its table, the same for a program, and as YANG data. */
 const sheetFiles = (index: PlanIndex): (readonly [name: string, bytes: Uint8Array])[] =>
-  devicesInOrder(index).flatMap((device, at) => {
-    const data = deviceData(index, device);
-    const name = fileName(`${at + 1} ${data.hostName || "device"}`, "sheet");
-    const texts = [
-      ["csv", csv(deviceTable(data))],
-      ["json", deviceJson(data)],
-      ["yang.json", yangText(data)],
-    ] as const;
-    return texts.map(([ending, text]) => [`${name}.${ending}`, new TextEncoder().encode(text)] as const);
+  deviceExports(index).flatMap(({ file, make }) => {
+    const text = exportText(make(index));
+    return typeof text === "string" ? [[file, new TextEncoder().encode(text)] as const] : [];
   });
 
 function SheetsOfAll({ onSave }: { onSave: () => void }) {

@@ -9,10 +9,21 @@ import type { Issue, RecordEntry, Sign } from "@/core/records";
 import { HandOverView } from "./HandOverView";
 
 type Support = typeof import("../../../../tests/support/plan-scene");
-const mockSite: { earlier: Plan | null; started: unknown[]; saved: string[] } = {
+interface MockSite {
+  earlier: Plan | null;
+  started: unknown[];
+  saved: string[];
+  links: unknown[];
+  answer: object;
+  asked: unknown[];
+}
+const mockSite: MockSite = {
   earlier: null,
   started: [],
   saved: [],
+  links: [],
+  answer: { ok: true, value: {} },
+  asked: [],
 };
 jest.mock(
   "@/ui/plan-store/use-plan",
@@ -41,6 +52,13 @@ jest.mock("@/ui/plan-store/plan-worker", () => ({
 jest.mock("@/ui/kit/download", () => ({
   ...jest.requireActual<object>("@/ui/kit/download"),
   download: (_name: string, _type: string, text: string) => mockSite.saved.push(text),
+}));
+jest.mock("@/ui/plan-store/api", () => ({
+  call: (path: string, method = "GET", body: { do?: string } = {}) => {
+    mockSite.asked.push([path, method, body]);
+    if (method === "GET") return Promise.resolve({ ok: true, value: mockSite.links });
+    return Promise.resolve(mockSite.answer);
+  },
 }));
 jest.mock("../tests/use-test-sheet", () => ({ useTestSheet: () => ({ sheet: null, of: null }) }));
 jest.mock("../runbook/use-runbook", () => ({
@@ -73,6 +91,8 @@ beforeEach(() => {
   mockSite.earlier = fennelStreet();
   mockSite.started = [];
   mockSite.saved = [];
+  mockSite.links = [];
+  mockSite.asked = [];
   scene.show(fennelStreet());
   render(<HandOverView />);
 });
@@ -248,4 +268,48 @@ test("what falls due stands with its days, and leaves as a calendar and as a tab
   const [calendar, table] = mockSite.saved;
   expect(calendar).toMatch(/BEGIN:VEVENT[^]*DTSTART;VALUE=DATE:20310405[^]*END:VEVENT/);
   expect(table).toMatch(/2031-04-05,The maker's support for .* ends/);
+});
+
+test("a sheet is handed on by a link, whose visits are listed and which is withdrawn; a refusal is said", async () => {
+  await issue("As built");
+  const [sheet] = of("issue");
+  const part = within(screen.getByRole("region", { name: "Hand it on" }));
+  expect(part.getByLabelText<HTMLInputElement>("Who gets it").value).toBe("the customer");
+  await userEvent.selectOptions(part.getByLabelText("Papers"), "for the electrician");
+  fireEvent.change(part.getByLabelText("Last day"), { target: { value: "2026-12-24" } });
+  mockSite.answer = { ok: true, value: { key: "the-key" } };
+  const seen = { beganAt: "2026-11-30T09:00:00Z", lastAt: "2026-11-30T09:05:00Z", cameFrom: "", asked: 3 };
+  const link = (id: string, issued: string | undefined, more: object = {}) => ({
+    ...{ id, title: "the customer", madeBy: { id: "r", name: "Ruth" }, madeAt: "2026-11-30T08:00:00Z" },
+    ...{ endsAt: "2026-12-25T00:00:00Z", isWithdrawn: false, isOver: false, visits: 3, seen: [seen] },
+    opens: { kind: "sheet", site: "s", issue: issued, reader: "electrician" },
+    ...more,
+  });
+  mockSite.links = [
+    link("one", sheet?.id),
+    link("of another sheet", "other"),
+    link("over", sheet?.id, { isOver: true, visits: 0, seen: [] }),
+  ];
+  await userEvent.click(part.getByRole("button", { name: "Make the link" }));
+  expect(part.getByLabelText<HTMLInputElement>(/^Send this link/).value).toMatch(/\/handed\?key=the-key$/);
+  const list = within(await part.findByRole("list", { name: "Links to A" }));
+  expect(list.getByText("asked 3 times; the last 1 visit")).not.toBeNull();
+  expect(list.getByText(/address unknown, 3×/)).not.toBeNull();
+  expect(list.getByText(/over since 25 Dec 2026/)).not.toBeNull();
+  expect(list.getByText("not opened yet")).not.toBeNull();
+  mockSite.answer = {
+    ok: false,
+    status: 422,
+    refused: { code: "bad-end", sentence: "body.lastDay: The last day has to be today or later." },
+  };
+  await userEvent.click(list.getByRole("button", { name: "Withdraw the customer, for the electrician" }));
+  expect(part.getByRole("alert").textContent).toBe("The last day has to be today or later.");
+  const posts = mockSite.asked.filter((asked) => (asked as string[])[1] === "POST");
+  expect(posts.map((asked) => (asked as unknown[])[2])).toEqual([
+    {
+      ...{ do: "make", issue: sheet?.id, reader: "electrician" },
+      ...{ title: "the customer", lastDay: "2026-12-24" },
+    },
+    { do: "withdraw", id: "one" },
+  ]);
 });

@@ -7,6 +7,7 @@ import { Modal } from "../../kit/Modal";
 import { Fact } from "../../margin/parts";
 import { useRecord } from "../../record-store/use-record";
 import { dayText } from "../../kit/day-text";
+import { HandOn } from "./HandOn";
 import { SignSheet } from "./SignSheet";
 import { Since } from "./Since";
 
@@ -50,6 +51,7 @@ export function SheetDetails({ sheet, sheets }: { sheet: IssuedSheet; sheets: re
             isChecked={signed.checked !== null}
           />
         )}
+        <HandOn sheet={sheet} />
         {isWithdrawn ? null : <Withdraw letter={letter} onWithdraw={() => takeBack(issue.id)} />}
       </section>
       <Since sheet={sheet} sheets={sheets} />

@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { PeopleAnswer, Role } from "@/http/contracts/answers";
 import { FormRefusal } from "../../kit/FormField";
 import { hereText } from "../sites/here-text";
+import { MadeKey } from "./MadeKey";
 import { firstPlace, PlaceChoice, RoleChoice } from "./PlaceChoice";
 import { usePeopleOrder } from "./use-people-order";
 import { placeText, ROLE_MEANS } from "./words";
@@ -53,15 +54,7 @@ export function Invitations({ people }: { people: PeopleAnswer }) {
       <p className="pt-2 text-13 text-ink2">{ROLE_MEANS[role]}</p>
       <FormRefusal sentence={refusal} />
       {link === null ? null : (
-        <label className="mt-3 flex flex-col gap-1 text-13">
-          Send this link; it works once, within a day, and is not shown again.
-          <input
-            className="field mono w-full text-12"
-            readOnly
-            value={link}
-            onFocus={(event) => event.target.select()}
-          />
-        </label>
+        <MadeKey words="Send this link; it works once, within a day, and is not shown again." text={link} />
       )}
       <Waiting people={people} onWithdraw={(id) => void order({ do: "withdrawInvitation", id })} />
     </section>

@@ -7,6 +7,12 @@ import { call } from "../../plan-store/api";
 import { hereText } from "../sites/here-text";
 import { DEED_WORDS } from "./words";
 
+/** Who did it where nobody was signed in. */
+const NOBODY: Partial<Record<LogAnswer[number]["what"], string>> = {
+  "link-opened": "somebody with a link",
+  fetched: "a machine",
+};
+
 /** Who did what, the newest first; nobody can change it. */
 export function LogTable({ first }: { first: LogAnswer }) {
   const [older, setOlder] = useState<LogAnswer>([]);
@@ -37,7 +43,7 @@ export function LogTable({ first }: { first: LogAnswer }) {
               <td className="whitespace-nowrap" suppressHydrationWarning>
                 {hereText(at)}
               </td>
-              <td className="font-semibold">{by ?? "a stranger"}</td>
+              <td className="font-semibold">{by ?? NOBODY[what] ?? "a stranger"}</td>
               <td className={what === "refused" ? "font-semibold text-warn" : ""}>{DEED_WORDS[what]}</td>
               <td className="[overflow-wrap:anywhere]">{[subject, about].filter(Boolean).join(": ")}</td>
             </tr>

@@ -63,6 +63,16 @@ export function PeopleTable({ people, me }: { people: PeopleAnswer; me: string }
                   >
                     Role …
                   </button>
+                  {people.ownsAll ? (
+                    <a
+                      className="button"
+                      href={`/api/people/${line.id}/data`}
+                      download
+                      aria-label={`Save what is kept of ${line.name}`}
+                    >
+                      Data
+                    </a>
+                  ) : null}
                   {people.ownsAll && line.id !== me ? (
                     <button
                       type="button"

@@ -9,11 +9,13 @@ import { Folders } from "./Folders";
 import { Invitations } from "./Invitations";
 import { LogTable } from "./LogTable";
 import { PeopleTable } from "./PeopleTable";
+import { Tokens } from "./Tokens";
 
-type Part = "people" | "folders" | "log";
+type Part = "people" | "folders" | "machines" | "log";
 const PARTS = [
   ["people", "People"],
   ["folders", "Customers"],
+  ["machines", "Machines"],
   ["log", "Log"],
 ] as const satisfies readonly (readonly [Part, string])[];
 
@@ -53,6 +55,7 @@ export function PeopleView({
             </>
           ) : null}
           {part === "folders" ? <Folders people={people} /> : null}
+          {part === "machines" ? <Tokens people={people} /> : null}
           {part === "log" ? <LogTable first={log} /> : null}
         </>
       )}

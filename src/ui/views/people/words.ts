@@ -3,7 +3,8 @@ import type { LogAnswer, PeopleAnswer, Role, Scope } from "@/http/contracts/answ
 /** What a role allows, for whoever gets or gives it. */
 export const ROLE_MEANS: Readonly<Record<Role, string>> = {
   viewer: "Viewers read the plan, its record and its papers.",
-  field: "Field people read the plan; on site they tick the runbook, run tests, and add remarks and photos.",
+  field:
+    "Field people read the plan; on site they tick the runbook, run tests, write notes, remarks and photos.",
   editor: "Editors draw the plan, and do what field people do.",
   owner: "Owners do what editors do; they delete sites, invite people and read the log.",
 };
@@ -40,6 +41,16 @@ export const DEED_WORDS: Readonly<Record<LogAnswer[number]["what"], string>> = {
   "role-taken": "got a role",
   "role-withdrawn": "withdrew a role",
   "taken-out": "took somebody out",
+  "data-told": "saved what is kept of somebody",
+  "passkey-added": "added a passkey",
+  "passkey-removed": "removed a passkey",
+  "link-made": "handed a sheet on by a link",
+  "link-withdrawn": "withdrew a link",
+  "link-opened": "opened a link",
+  "token-made": "made a token",
+  "token-withdrawn": "withdrew a token",
+  fetched: "fetched",
+  exported: "saved a file",
   "customer-made": "added a customer",
   "customer-renamed": "renamed a customer",
   "customer-removed": "removed a customer",
