@@ -55,6 +55,17 @@ function freshAfter(applied, files) {
   return files.slice(applied.length);
 }
 
+/** Whether no other start changes this database: a lock of one server, which a cluster may refuse to have. */
+async function isAlone(connection) {
+  try {
+    const [[lock]] = await connection.query("SELECT GET_LOCK('plan-migrations', 30) AS taken");
+    return lock.taken === 1;
+  } catch (error) {
+    if (error.code !== "ER_NOT_SUPPORTED_YET") throw error;
+    return true;
+  }
+}
+
 /**
  * Brings the database to the newest form, or only to the one that the first so many files make; answers the
  * names of the files it applied.
@@ -62,8 +73,7 @@ function freshAfter(applied, files) {
 export async function migrate(root, url, most = Infinity) {
   const connection = await connectTo(url, { multipleStatements: true });
   try {
-    const [[lock]] = await connection.query("SELECT GET_LOCK('plan-migrations', 30) AS taken");
-    if (lock.taken !== 1)
+    if (!(await isAlone(connection)))
       throw new Problem(
         "Another start is changing this database just now. Wait until it is done and start again.",
       );
@@ -75,7 +85,8 @@ export async function migrate(root, url, most = Infinity) {
     const fresh = freshAfter(applied, migrationFiles(root)).slice(0, Math.max(0, most - applied.length));
     for (const file of fresh) {
       await connection.query(file.text);
-      await connection.query("INSERT INTO migration (name, sha) VALUES (?, ?)", [file.name, file.sha]);
+      // In a cluster a start on another node may have done the same meanwhile: every statement is repeatable.
+      await connection.query("INSERT IGNORE INTO migration (name, sha) VALUES (?, ?)", [file.name, file.sha]);
     }
     return fresh.map((file) => file.name);
   } finally {

@@ -4,6 +4,9 @@ import type { Person } from "@/application/stores";
 import type { Database, Row, Tx } from "./pool";
 import { sql, sqlAfter } from "./sql";
 
+/** A step that is taken is one to either side of now at most: two steps that are taken lie no further apart. */
+const STEPS_AROUND = 2;
+
 const personOf = (row: Row): Person => ({ id: String(row.id), name: String(row.name) });
 const textOrNull = (value: unknown): string | null => (value === null ? null : String(value));
 const credentialsOf = (row: Row): Credentials => ({
@@ -14,15 +17,25 @@ const credentialsOf = (row: Row): Credentials => ({
 });
 const credentials = sqlAfter("SELECT id, name, password_hash, factor_secret, factor_step FROM person");
 
-/** Failed tries under one key; what is older than a day is forgotten. */
-async function triesOf(tx: Tx, hash: string): Promise<{ failed: number; wait: number }> {
+/** So many tries have the longest wait behind them. */
+const MANY = Number.MAX_SAFE_INTEGER;
+
+/**
+ * Failed tries under one key; what is older than a day is forgotten. A wait that is longer than any that is
+ * given was given while the clock was ahead, and counts no more.
+ */
+async function triesOf(
+  tx: Tx,
+  { hash, waitAfter }: { readonly hash: string; readonly waitAfter: (failed: number) => number },
+): Promise<{ failed: number; wait: number }> {
   const found = await tx.maybeOne(
     sql`SELECT IF(last_at < UTC_TIMESTAMP(3) - INTERVAL 1 DAY, 0, failed) AS failed,
         GREATEST(0, CEIL(TIMESTAMPDIFF(MICROSECOND, UTC_TIMESTAMP(3), free_at) / 1000000)) AS wait
       FROM sign_in_try WHERE key_hash = ${hash}`,
     (row) => ({ failed: Number(row.failed), wait: Number(row.wait) }),
   );
-  return found ?? { failed: 0, wait: 0 };
+  if (found === null) return { failed: 0, wait: 0 };
+  return found.wait > waitAfter(MANY) ? { ...found, wait: 0 } : found;
 }
 
 /** Sets the secret, and recovery codes in place of those there were. */
@@ -60,7 +73,8 @@ export const accountStore = (database: Database): AccountStore => ({
   setFactor: (person, factor) => database.transaction((tx) => putFactor(tx, person, factor)),
   takeStep: async (person, step) =>
     (await database.run(
-      sql`UPDATE person SET factor_step = ${step} WHERE id = ${person} AND factor_step < ${step}`,
+      sql`UPDATE person SET factor_step = ${step}
+        WHERE id = ${person} AND (factor_step < ${step} OR factor_step > ${step + STEPS_AROUND})`,
     )) === 1,
   takeRecoveryCode: async (person, codeHash) =>
     (await database.run(
@@ -80,7 +94,7 @@ export const accountStore = (database: Database): AccountStore => ({
       for (const { hash } of sorted)
         await tx.run(sql`INSERT INTO sign_in_try (key_hash, failed, last_at, free_at)
           VALUES (${hash}, 0, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3)) ON DUPLICATE KEY UPDATE failed = failed`);
-      for (const key of sorted) counted.push({ ...key, ...(await triesOf(tx, key.hash)) });
+      for (const key of sorted) counted.push({ ...key, ...(await triesOf(tx, key)) });
       const wait = Math.max(0, ...counted.map((key) => key.wait));
       if (wait > 0) return wait;
       for (const { hash, failed, waitAfter } of counted)

@@ -16,6 +16,8 @@ const FAULTS: Readonly<Record<string, StorageFault>> = {
   PROTOCOL_CONNECTION_LOST: "unreachable",
   ER_SERVER_SHUTDOWN: "unreachable",
   ER_CON_COUNT_ERROR: "unreachable",
+  // A node of a cluster that is not part of it just now.
+  ER_UNKNOWN_COM_ERROR: "unreachable",
 };
 
 /**

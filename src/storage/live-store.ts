@@ -27,7 +27,7 @@ export const liveStore = (database: Database): LiveStore => ({
         sql`SELECT h.site_id, h.tab_id, h.sheet, h.things, p.name
           FROM JSON_TABLE(${ids}, '$[*]' COLUMNS (id CHAR(36) PATH '$')) asked
           JOIN presence h ON h.site_id = CAST(asked.id AS UUID) JOIN person p ON p.id = h.person_id
-          WHERE h.seen_at > UTC_TIMESTAMP(3) - INTERVAL 60 SECOND ORDER BY p.name, h.tab_id`,
+          WHERE ABS(TIMESTAMPDIFF(SECOND, h.seen_at, UTC_TIMESTAMP(3))) < 60 ORDER BY p.name, h.tab_id`,
         presentOf,
       ),
     ]);
@@ -55,7 +55,8 @@ export const liveStore = (database: Database): LiveStore => ({
         things = IF(person_id = ${person}, VALUES(things), things),
         seen_at = IF(person_id = ${person}, VALUES(seen_at), seen_at)`);
     await database.run(
-      sql`DELETE FROM presence WHERE site_id = ${site} AND seen_at < UTC_TIMESTAMP(3) - INTERVAL 10 MINUTE`,
+      sql`DELETE FROM presence WHERE site_id = ${site}
+        AND ABS(TIMESTAMPDIFF(MINUTE, seen_at, UTC_TIMESTAMP(3))) >= 10`,
     );
   },
   dropPresence: async (site, person, tab) => {

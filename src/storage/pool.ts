@@ -27,8 +27,8 @@ export interface Tx {
 
 export interface Database extends Tx {
   /**
-   * Runs `work` in one transaction; an exception rolls it back. A lost lock is tried again, at most three
-   * times.
+   * Runs `work` in one transaction; an exception rolls it back. A lost lock, or another node's change that came
+   * first, is tried again some times, each time after a longer pause by chance.
    */
   readonly transaction: <T>(work: (tx: Tx) => Promise<T>) => Promise<T>;
   readonly close: () => Promise<void>;
@@ -84,6 +84,10 @@ async function inTransaction<T>(pool: Pool, work: (tx: Tx) => Promise<T>): Promi
   }
 }
 
+/** As often is a transaction tried that others were faster than. */
+const MOST_TRIES = 8;
+const PAUSE_MS = 30;
+
 export function openDatabase(uri: string): Database {
   const pool = createPool({
     uri,
@@ -101,6 +105,9 @@ export function openDatabase(uri: string): Database {
   // A statement that takes longer than that has met something that will not go away by waiting.
   pool.pool.on("connection", (connection) => {
     connection.query("SET SESSION max_statement_time = 60, innodb_lock_wait_timeout = 10");
+    // In a cluster what one node has acknowledged is read on the others, too; elsewhere it changes nothing, and
+    // a server that has no such variable says so, which is as good.
+    connection.query("SET SESSION wsrep_sync_wait = 7", () => {});
   });
   return {
     ...txOn(pool),
@@ -109,7 +116,9 @@ export function openDatabase(uri: string): Database {
         try {
           return await inTransaction(pool, work);
         } catch (error) {
-          if (!(error instanceof StorageError) || error.fault !== "lock-conflict" || tries === 3) throw error;
+          const isLost = error instanceof StorageError && error.fault === "lock-conflict";
+          if (!isLost || tries === MOST_TRIES) throw error;
+          await new Promise((done) => setTimeout(done, Math.random() * tries * PAUSE_MS));
         }
       }
     },

@@ -10,10 +10,13 @@ import { asked, editor, loggedAfter, replayed, type Place } from "../support/edi
 import { folderOf, signedIn, startInstance, type Instance } from "./instance";
 import { addSegment, openSite, openView, saved } from "./open-site";
 
-// Two instances on one database, and many people on both. EDITORS and EDITS ask for more of them.
+// Two instances on one database, and many people on both. EDITORS and EDITS ask for more of them, CLUSTER for
+// two nodes of a cluster.
 
 const EDITORS = Number(process.env.EDITORS ?? 6);
 const EDITS = Number(process.env.EDITS ?? 8);
+/** Addresses of two nodes of a cluster, with a space between, in place of one database of our own. */
+const CLUSTER = (process.env.CLUSTER ?? "").split(" ").filter((url) => url !== "");
 const [ONE, TWO] = [4195, 4196];
 const NAME = "Fennel Street, two instances";
 
@@ -23,8 +26,12 @@ let cookie = "";
 const site = v7();
 
 test.beforeAll(async () => {
-  one = await startInstance(ONE, true);
-  two = await startInstance(TWO, true, must(await urlOfRunning(folderOf(ONE)), "the database's address"));
+  one = await startInstance(ONE, true, CLUSTER[0] ?? null);
+  two = await startInstance(
+    TWO,
+    true,
+    CLUSTER[1] ?? must(await urlOfRunning(folderOf(ONE)), "the database's address"),
+  );
   const place = { address: one.address, cookie: "", site };
   cookie = await signedIn(one);
   const file = JSON.parse(readFileSync("demo/fennel-street.json", "utf8")) as { site: { name: string } };
@@ -110,4 +117,35 @@ test("who works on one instance sees what happens on the other, and who is there
   await ruth.context().close();
   await expect(other.getByText("Ruth on Segments")).toBeHidden({ timeout: 90_000 });
   await other.context().close();
+});
+
+test("an instance that is stopped while people listen and write ends within 10 s; what it acknowledged is there", async () => {
+  const [here, there] = places();
+  const start = await planAt(there);
+  const stream = await fetch(`${there.address}/api/sites/${site}/events`, { headers: asked(there) });
+  expect(stream.status).toBe(200);
+  let isStopped = false;
+  const acknowledged: string[] = [];
+  const writing = (async () => {
+    const once = { name: "Until the end", times: 1, chance: () => 0.25 };
+    const write = async () => (await editor(there, await planAt(there), once)).ids;
+    while (!isStopped) acknowledged.push(...(await write().catch(() => [])));
+  })();
+  await expect.poll(() => acknowledged.length).toBeGreaterThan(2);
+  const took: number[] = [];
+  for (const instance of [two, one]) {
+    const began = performance.now();
+    if (instance === one) {
+      // What the other had acknowledged, before the last one goes, too.
+      const ids = new Set((await loggedAfter(here, start.revision)).map(({ id }) => id));
+      expect(acknowledged.filter((id) => !ids.has(id))).toEqual([]);
+    }
+    await instance.stop();
+    took.push(Math.round(performance.now() - began));
+    isStopped = true;
+    await writing;
+  }
+  console.info(`Stopped with a stream open and edits under way: ${took.join(" and ")} ms`);
+  expect(Math.max(...took)).toBeLessThan(10_000);
+  await stream.body?.cancel().catch(() => null);
 });

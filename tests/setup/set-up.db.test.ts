@@ -16,7 +16,18 @@ import { migrate, migrationFiles, pendingMigrations } from "../../scripts/setup/
 
 const ROOT = resolve(__dirname, "..", "..");
 const dir = mkdtempSync(join(tmpdir(), "set-up-"));
-afterAll(() => rmSync(dir, { recursive: true, force: true }));
+/** Start commands that were begun: a test that fails half way leaves none of them behind. */
+const STARTED: ChildProcess[] = [];
+const isOver = ({ exitCode, signalCode }: ChildProcess) => exitCode !== null || signalCode !== null;
+afterAll(async () => {
+  for (const child of STARTED) {
+    child.kill("SIGTERM");
+    for (let tries = 0; tries < 300 && !isOver(child); tries += 1)
+      await new Promise((done) => setTimeout(done, 50));
+    child.kill("SIGKILL");
+  }
+  rmSync(dir, { recursive: true, force: true });
+}, 60_000);
 
 /** A port that nobody has just now. */
 const freePort = () =>
@@ -142,6 +153,7 @@ function startOn(
     cwd: ROOT,
     stdio: ["ignore", "pipe", "pipe"],
   });
+  STARTED.push(child);
   let output = "";
   for (const stream of [child.stdout, child.stderr])
     stream.on("data", (data) => {
@@ -212,7 +224,7 @@ test("one start for a folder: another gets a link, or a sentence; closing its pi
   const first = startOn(at, "--port", String(port));
   await first.until("Open this link once");
   expect(run(at).stdout).toMatch(
-    new RegExp(`runs already, at http://127.0.0.1:${port} .*Open this link once`, "s"),
+    new RegExp(`runs already, at http://localhost:${port} .*Open this link once`, "s"),
   );
   expect(run(at, "--port", String(port + 1)).stderr).toMatch(
     new RegExp(

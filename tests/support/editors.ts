@@ -1,3 +1,4 @@
+import { setTimeout as wait } from "node:timers/promises";
 import { v7 } from "uuid";
 import { decodeChanges, encodeBatch } from "@/core/formats";
 import { must } from "@/core/kernel";
@@ -64,6 +65,12 @@ export async function editor(
         headers: asked(place),
         body: JSON.stringify({ revision, batch }),
       });
+      // The database or this node is busy with others or away: the same again, as a browser does.
+      if (answer.status === 503) {
+        await answer.arrayBuffer();
+        await wait(100);
+        continue;
+      }
       const said = (await answer.json()) as {
         revision: number;
         entries?: Logged[];
