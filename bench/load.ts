@@ -201,4 +201,4 @@ async function main(): Promise<void> {
   process.exit(0);
 }
 
-await main();
+void main();

@@ -27,6 +27,39 @@ async function rename(page, from, to) {
   await page.keyboard.press("Enter");
 }
 
+/** Issues the house as it is, and answers a link to its papers. */
+async function handOn(page) {
+  await page.goto("/");
+  await page.getByRole("link", { name: SITE }).click();
+  await page.getByRole("grid", { name: "Segments" }).waitFor();
+  await page.getByRole("link", { name: "Hand-over" }).click();
+  await page.getByRole("button", { name: "Issue this state" }).click();
+  await page.getByLabel(/^Name, as/).fill("As built");
+  await page.getByLabel("For whom").fill("The household");
+  await page.getByRole("button", { name: "Issue it" }).click();
+  const form = page.getByRole("region", { name: "Hand it on" });
+  await form.getByRole("button", { name: "Make the link" }).click();
+  return form.getByLabel(/^Send this link/).inputValue();
+}
+
+/** A token is made and used once. */
+async function machineToken(page) {
+  await page.goto("/people");
+  await page.getByRole("radio", { name: "Machines" }).click();
+  await page.getByLabel("What for").fill("nightly copy of the plans");
+  await page.getByRole("button", { name: "Make the token" }).click();
+  const token = await page.getByLabel(/^Keep this token/).inputValue();
+  const [site] = await (await page.request.get("/api/sites")).json();
+  const { origin } = new URL(page.url());
+  await fetch(`${origin}/api/sites/${site.id}/exports/plan.json`, {
+    headers: { authorization: `Bearer ${token}` },
+  });
+  await page.reload();
+  await page.getByRole("radio", { name: "Machines" }).click();
+  await page.waitForTimeout(300);
+  return page.screenshot();
+}
+
 export async function takePeople(page, browser) {
   const link = await invite(page);
   const other = await browser.newContext({
@@ -68,6 +101,17 @@ export async function takePeople(page, browser) {
   await marek.getByRole("button", { name: "Set up a second factor" }).click();
   await marek.waitForTimeout(700);
   const account = await marek.screenshot();
+  await marek.getByRole("button", { name: "Sign out" }).click();
+  await marek.getByRole("button", { name: "Use a passkey" }).waitFor();
+  await marek.waitForTimeout(500);
+  const signIn = await marek.screenshot();
+  await marek.goto(await handOn(page));
+  await marek.getByRole("link", { name: "Networks" }).click();
+  await marek.getByRole("heading", { name: "Networks" }).waitFor();
+  await marek.emulateMedia({ colorScheme: "light" });
+  await marek.waitForTimeout(500);
+  const handed = await marek.screenshot();
+  const machines = await machineToken(page);
   await other.close();
-  return [invited, people, account, log, clash];
+  return [invited, people, account, log, clash, signIn, handed, machines];
 }

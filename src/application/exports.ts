@@ -8,7 +8,14 @@ import {
 } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
 import { PlanIndex, type Plan } from "@/core/plan";
-import { photosOf, photosToFile, recordsToFile, type Photo, type Recorded } from "@/core/records";
+import {
+  photosOf,
+  photosToFile,
+  recordExports,
+  recordsToFile,
+  type Photo,
+  type Recorded,
+} from "@/core/records";
 import type { Deed, DeedStore } from "./account-stores";
 import { NO_SUCH_EXPORT, NO_SUCH_SITE, type AppError } from "./errors";
 import { pauseAfterAWhile } from "./in-slices";
@@ -41,9 +48,14 @@ const PLAN_FILE: ExportLine = {
   about: "Everything in the plan, and what was done on site with its photos.",
 };
 
-/** All files of a plan but the plan file. */
-const exportsOf = (index: PlanIndex, revision: number): readonly SiteExport[] => [
+/** All files of a site but the plan file. */
+const exportsOf = (
+  index: PlanIndex,
+  revision: number,
+  record: readonly Recorded[],
+): readonly SiteExport[] => [
   ...SITE_EXPORTS,
+  ...recordExports(record),
   ...zoneExports(index, revision),
   ...deviceExports(index),
 ];
@@ -55,7 +67,7 @@ export async function listExports(
 ): Promise<Result<readonly ExportLine[], AppError>> {
   const now = await plans.snapshot(site);
   if (now === null) return err(NO_SUCH_SITE);
-  const rest = exportsOf(PlanIndex.of(now.plan), now.revision);
+  const rest = exportsOf(PlanIndex.of(now.plan), now.revision, []);
   return ok([PLAN_FILE, ...rest.map(({ file, type, what, about }) => ({ file, type, what, about }))]);
 }
 
@@ -110,7 +122,8 @@ export async function fetchExport(
     return ok({ type: PLAN_FILE.type, content: { is: "text", text: await planFile(door, site, plan) } });
   }
   const index = PlanIndex.of(plan, today);
-  const found = exportsOf(index, revision).find((one) => one.file === file);
+  const record = await wholeRecord(door.records, site);
+  const found = exportsOf(index, revision, record).find((one) => one.file === file);
   if (found === undefined) return err(NO_SUCH_EXPORT);
   await noteFetch(door, by, site, file);
   return ok({ type: found.type, content: found.make(index) });

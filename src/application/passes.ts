@@ -55,7 +55,7 @@ export interface PassStore {
   readonly add: (pass: NewPass, most: number, noted: Noted) => Promise<boolean>;
   /** Whatever has that key, ended or not; null for nothing. */
   readonly passOf: (keyHash: string) => Promise<Pass | null>;
-  /** The newest of a kind, each with its newest visits; `site` keeps to one site. */
+  /** Those of a kind that still open, then others, each with its newest visits; `site` keeps to one site. */
   readonly passes: (kind: PassFor["kind"], site: string | null) => Promise<SeenPass[]>;
   readonly withdraw: (id: string, noted: Noted) => Promise<void>;
   /** Counts what was asked for; true where that begins a visit. */

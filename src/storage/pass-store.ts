@@ -47,11 +47,11 @@ function columnsOf(opens: PassFor) {
     : { scope: opens.on.kind, at: scopeId(opens.on), issue: null, reader: null };
 }
 
-/** The newest passes of a kind, each with its newest visits. */
+/** The passes of a kind that still open, then others, the newest first; each with its newest visits. */
 async function listed(database: Tx, kind: PassFor["kind"], site: string | null): Promise<SeenPass[]> {
   const found = await database.all(
     passes`WHERE s.kind = ${kind} AND (${site} IS NULL OR (s.scope = 'site' AND s.scope_id = ${site}))
-      ORDER BY s.made_at DESC, s.id LIMIT ${MOST_LISTED}`,
+      ORDER BY s.is_withdrawn OR s.ends_at <= UTC_TIMESTAMP(3), s.made_at DESC, s.id LIMIT ${MOST_LISTED}`,
     passOf,
   );
   const visits = await database.all(

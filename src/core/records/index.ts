@@ -58,7 +58,7 @@ export {
   type RemarkFor,
 } from "./remark";
 export { diaryOf, type DiaryDay } from "./diary";
-export { pointsDue, pointsOpen, remarksOf, stillCounts, type Remarked } from "./remarks";
+export { allDue, pointsOpen, remarksOf, stillCounts, type Remarked } from "./remarks";
 export { faultsNamed, laidBeside, namedKinds, readingsOf, recordedAs } from "./readings";
 export { CRITERION_WORDS, criteriaOf, criteriaTable, type Criterion, type CriterionState } from "./criteria";
 export { SIGNED_AS, type Issue, type Sign, type SignedAs } from "./issue";
@@ -76,3 +76,4 @@ export {
   type Followed,
   type Visit,
 } from "./visit";
+export { recordExports } from "./record-exports";

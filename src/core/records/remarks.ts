@@ -1,6 +1,6 @@
 import { byText } from "../kernel";
 import { entityOf, type PlanIndex } from "../plan";
-import type { Due } from "../sheets";
+import { fallsDue, type Due } from "../sheets";
 import type { Recorded } from "./entry";
 import type { Close, Remark } from "./remark";
 import { takenBack } from "./visit";
@@ -53,3 +53,7 @@ export const pointsDue = (index: PlanIndex, record: readonly Recorded[]): Due[] 
       },
     ];
   });
+
+/** Every day on which something of the plan falls due, or an open point of the record, the first one first. */
+export const allDue = (index: PlanIndex, record: readonly Recorded[]): Due[] =>
+  [...fallsDue(index), ...pointsDue(index, record)].sort((a, b) => byText(a.day, b.day));

@@ -1,10 +1,9 @@
 "use client";
 
 import { useMemo, useState } from "react";
-import { byText } from "@/core/kernel";
 import { nameOf, type PlanIndex } from "@/core/plan";
-import { pointsDue } from "@/core/records";
-import { dueTable, fallsDue, type Due } from "@/core/sheets";
+import { allDue } from "@/core/records";
+import { dueTable, type Due } from "@/core/sheets";
 import { useGoTo } from "../../frame/go-to";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useRecord } from "../../record-store/use-record";
@@ -14,10 +13,7 @@ import { dueCalendar } from "./due-calendar";
 /** Days of the plan on which something ends: support, licences, certificates, exceptions, forwards. */
 export function FallsDue({ index }: { index: PlanIndex }) {
   const { record } = useRecord();
-  const due = useMemo(
-    () => [...fallsDue(index), ...pointsDue(index, record)].sort((a, b) => byText(a.day, b.day)),
-    [index, record],
-  );
+  const due = useMemo(() => allDue(index, record), [index, record]);
   const [fault, setFault] = useState<string | null>(null);
   const { name } = index.plan.site;
   const calendar = () => {
