@@ -11,6 +11,7 @@ import {
   type Plan,
 } from "@/core/plan";
 import { NO_SUCH_SITE, type AppError } from "./errors";
+import { inTurn } from "./in-turn";
 import type { LogEntry, Person, PlanStore, PlanTx } from "./stores";
 
 export interface Commit {
@@ -97,26 +98,27 @@ async function commitRebased(
  * is written, and a person has to choose.
  */
 export const commitBatch = (store: PlanStore, commit: Commit): Promise<Result<Committed, AppError>> =>
-  store.transaction(async (tx): Promise<Result<Committed, AppError>> => {
-    const { site, revision, batch, by } = commit;
-    const current = await tx.lockSite(site);
-    if (current === null) return err(NO_SUCH_SITE);
-    const known = await tx.findEntry(site, batch.id);
-    if (known !== null)
-      return ok({ revision: known.revision, entries: await tx.entriesAfter(site, revision) });
-    if (revision > current)
-      return err({
-        code: "revision-ahead",
-        sentence:
-          `The plan is at revision ${current}, but this change ` +
-          `was made on ${revision}. Load the plan again.`,
-      });
-    if (revision < current) return commitRebased(tx, commit, current);
-    const written = await writeBatch(tx, site, {
-      revision: current,
-      batch,
-      by,
-      source: { undoes: null, redoes: null },
+  inTurn(commit.site, () => store.transaction((tx) => commitIn(tx, commit)));
+
+async function commitIn(tx: PlanTx, commit: Commit): Promise<Result<Committed, AppError>> {
+  const { site, revision, batch, by } = commit;
+  const current = await tx.lockSite(site);
+  if (current === null) return err(NO_SUCH_SITE);
+  const known = await tx.findEntry(site, batch.id);
+  if (known !== null) return ok({ revision: known.revision, entries: await tx.entriesAfter(site, revision) });
+  if (revision > current)
+    return err({
+      code: "revision-ahead",
+      sentence:
+        `The plan is at revision ${current}, but this change ` +
+        `was made on ${revision}. Load the plan again.`,
     });
-    return written.ok ? ok({ revision: written.value.revision, entries: [] }) : written;
+  if (revision < current) return commitRebased(tx, commit, current);
+  const written = await writeBatch(tx, site, {
+    revision: current,
+    batch,
+    by,
+    source: { undoes: null, redoes: null },
   });
+  return written.ok ? ok({ revision: written.value.revision, entries: [] }) : written;
+}

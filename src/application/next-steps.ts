@@ -9,7 +9,8 @@ export interface Steps {
 }
 
 const NEWEST = 4_294_967_295;
-const LINES_AT_ONCE = 50;
+/** The newest few tell nearly always; where somebody has undone much, more are read. */
+const [FIRST_LINES, LINES_AT_ONCE] = [4, 50];
 
 /** Reads the author's lines back as far as it takes. */
 async function search(
@@ -19,10 +20,11 @@ async function search(
 ): Promise<{ readonly next: NextSteps; readonly lines: readonly LogLine[] }> {
   const lines: LogLine[] = [];
   for (;;) {
-    const page = await ownLines(site, by.id, lines.at(-1)?.revision ?? NEWEST, LINES_AT_ONCE);
+    const asked = lines.length === 0 ? FIRST_LINES : LINES_AT_ONCE;
+    const page = await ownLines(site, by.id, lines.at(-1)?.revision ?? NEWEST, asked);
     lines.push(...page);
     const next = nextSteps(lines);
-    if (next.isCertain || page.length < LINES_AT_ONCE) return { next, lines };
+    if (next.isCertain || page.length < asked) return { next, lines };
   }
 }
 

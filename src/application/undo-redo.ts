@@ -10,6 +10,7 @@ import {
 } from "@/core/plan";
 import { writeBatch } from "./commit-batch";
 import { NO_SUCH_SITE, NOT_ALLOWED, type AppError } from "./errors";
+import { inTurn } from "./in-turn";
 import { nextStepsOf } from "./next-steps";
 import type { LogEntry, Person, PlanStore } from "./stores";
 
@@ -42,51 +43,53 @@ async function step(
   { site, batchId, by, mayPlan, settled }: Step,
   way: "undo" | "redo",
 ): Promise<Result<Stepped, AppError>> {
-  return store.transaction(async (tx): Promise<Result<Stepped, AppError>> => {
-    const current = await tx.lockSite(site);
-    if (current === null) return err(NO_SUCH_SITE);
-    const known = await tx.findEntry(site, batchId);
-    if (known !== null)
-      return ok({
-        revision: known.revision,
-        batch: batchOf(known),
-        undoes: known.undoes,
-        redoes: known.redoes,
-      });
-    const target = (await nextStepsOf(tx.ownLines, site, by))[way];
-    const entry = target === null ? null : await tx.findEntry(site, target);
-    if (entry === null)
-      return err({
-        code: "nothing-to-undo",
-        sentence:
-          way === "undo"
-            ? "You have changed nothing that could be undone."
-            : "You have undone nothing that could be brought back.",
-      });
-    if (!mayPlan && !notesOnly(entry.changes)) return err(NOT_ALLOWED);
-    const wanted: readonly Change[] = way === "undo" ? invert(entry.changes) : entry.changes;
-    const plan = await tx.planAt(site, current);
-    const choices = new Map(settled.map(({ id, field, keep }) => [`${id} ${field}`, keep]));
-    const choose: Choose = ({ id, field }) => choices.get(`${id} ${field}`) ?? null;
-    const rebased = rebase(plan, wanted, choose);
-    if (!rebased.ok) {
-      const sentence =
-        `"${entry.summary}" can't be ${way === "undo" ? "undone" : "brought back"}: ` +
-        "somebody has changed the same since.";
-      return err({ code: "clash", sentence, clashes: rebased.error });
-    }
-    const source = way === "undo" ? { undoes: entry.id, redoes: null } : { undoes: null, redoes: entry.id };
-    const summary = `${way === "undo" ? "Undid" : "Brought back"}: ${entry.summary}`.slice(0, 120);
-    const batch: ChangeBatch = {
-      id: batchId,
-      planner: way,
-      summary,
-      args: { batch: entry.id },
-      changes: rebased.value,
-    };
-    const written = await writeBatch(tx, site, { revision: current, batch, by, source });
-    return written.ok ? ok({ revision: written.value.revision, batch, ...source }) : written;
-  });
+  return inTurn(site, () =>
+    store.transaction(async (tx): Promise<Result<Stepped, AppError>> => {
+      const current = await tx.lockSite(site);
+      if (current === null) return err(NO_SUCH_SITE);
+      const known = await tx.findEntry(site, batchId);
+      if (known !== null)
+        return ok({
+          revision: known.revision,
+          batch: batchOf(known),
+          undoes: known.undoes,
+          redoes: known.redoes,
+        });
+      const target = (await nextStepsOf(tx.ownLines, site, by))[way];
+      const entry = target === null ? null : await tx.findEntry(site, target);
+      if (entry === null)
+        return err({
+          code: "nothing-to-undo",
+          sentence:
+            way === "undo"
+              ? "You have changed nothing that could be undone."
+              : "You have undone nothing that could be brought back.",
+        });
+      if (!mayPlan && !notesOnly(entry.changes)) return err(NOT_ALLOWED);
+      const wanted: readonly Change[] = way === "undo" ? invert(entry.changes) : entry.changes;
+      const plan = await tx.planAt(site, current);
+      const choices = new Map(settled.map(({ id, field, keep }) => [`${id} ${field}`, keep]));
+      const choose: Choose = ({ id, field }) => choices.get(`${id} ${field}`) ?? null;
+      const rebased = rebase(plan, wanted, choose);
+      if (!rebased.ok) {
+        const sentence =
+          `"${entry.summary}" can't be ${way === "undo" ? "undone" : "brought back"}: ` +
+          "somebody has changed the same since.";
+        return err({ code: "clash", sentence, clashes: rebased.error });
+      }
+      const source = way === "undo" ? { undoes: entry.id, redoes: null } : { undoes: null, redoes: entry.id };
+      const summary = `${way === "undo" ? "Undid" : "Brought back"}: ${entry.summary}`.slice(0, 120);
+      const batch: ChangeBatch = {
+        id: batchId,
+        planner: way,
+        summary,
+        args: { batch: entry.id },
+        changes: rebased.value,
+      };
+      const written = await writeBatch(tx, site, { revision: current, batch, by, source });
+      return written.ok ? ok({ revision: written.value.revision, batch, ...source }) : written;
+    }),
+  );
 }
 
 /**

@@ -12,6 +12,7 @@ import type {
 } from "@/application/stores";
 import { decodeChanges, encodeChangesSliced } from "@/core/formats";
 import { grouped } from "@/core/kernel";
+import type { Change } from "@/core/plan";
 import { deleteSite, insertSite, readPlan, writeChanges, writeTouched } from "./plan-rows";
 import { binOn, binTx } from "./bin";
 import { cacheKey, type CachedPlan, type PlanCache } from "./plan-cache";
@@ -51,9 +52,23 @@ const lineOf = (row: Row): LogLine => ({
   redoes: textOrNull(row.redoes),
   changeCount: Number(row.change_count),
 });
+/** Changes by the text that they are stored as: what is new to many people at once is read once. */
+const READ = new Map<string, readonly Change[]>();
+const [MOST_READ, LONGEST_READ] = [500, 20_000];
+function changesOf(text: string): readonly Change[] {
+  const known = READ.get(text);
+  if (known !== undefined) return known;
+  const changes = decodeChanges(JSON.parse(text));
+  if (text.length > LONGEST_READ) return changes;
+  const [oldest] = READ.keys();
+  if (READ.size >= MOST_READ && oldest !== undefined) READ.delete(oldest);
+  READ.set(text, changes);
+  return changes;
+}
+
 const entryOf = (row: Row): LogEntry => ({
   ...lineOf(row),
-  changes: decodeChanges(JSON.parse(String(row.changes))),
+  changes: changesOf(String(row.changes)),
 });
 
 const ownLinesOn =
