@@ -1,10 +1,5 @@
 export { nameUpdate } from "./dns-update";
-export {
-  accessListText,
-  deviceAccessListText,
-  isRuleData,
-  readRuleData,
-} from "./access-lists";
+export { accessListText, deviceAccessListText, isRuleData, readRuleData } from "./access-lists";
 export { hostsFile, namedAddresses, reservationTable, zoneFiles } from "./zone-file";
 export { SITE_TABLES, type SiteTable } from "./site-tables";
 export {
