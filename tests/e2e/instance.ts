@@ -80,7 +80,7 @@ export async function startInstance(
     await wait(100);
   }
   return {
-    address: `http://127.0.0.1:${port}`,
+    address: `http://localhost:${port}`,
     link: readFileSync(linkFile, "utf8"),
     pids: () => ({
       database: Number(readFileSync(resolve(dir, "db.pid"), "utf8")),
