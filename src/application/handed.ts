@@ -1,10 +1,11 @@
 import { STATE_FORM, stateText } from "@/core/comparison";
 import { packFor, packStudy, sheetBefore, type PackOf, type Pack, type Part, type Reader } from "@/core/pack";
-import { COLLECTION_KINDS, planBefore, type Plan } from "@/core/plan";
+import { entityCount, planBefore, type Plan } from "@/core/plan";
 import { issuedSheets, type IssuedSheet, type Recorded } from "@/core/records";
 import { passFor, type Closed, type Pass, type PassDoor } from "./passes";
 import type { DeedStore } from "./account-stores";
 import { wholeRecord } from "./records";
+import { MOST_ENTITIES } from "./soundness";
 import type { PhotoStore, PlanStore, RecordStore } from "./stores";
 
 // What somebody with a link reads: the papers of one issued sheet for one reader, part by part.
@@ -34,8 +35,6 @@ export interface Handed {
   readonly photos: Readonly<Record<string, string>>;
 }
 
-/** Entities up to which papers are made on the server, beside other people's requests. */
-const MOST_ENTITIES = 20_000;
 /** It is laid out by the browser of whoever makes the papers. */
 const LEFT_OUT = ["drawing"] as const;
 
@@ -51,10 +50,12 @@ async function issuedPlan({ door, site, plan, revision }: Now, sheet: IssuedShee
   const { revision: issued, form, check } = sheet.issue.sheet;
   if (issued > revision) return null;
   const news = await door.plans.news(site, issued);
-  if (news === null || news.revision !== revision) return null;
+  if (news === null) return null;
+  // What came since the plan was read is not in it.
+  const since = news.entries.filter((entry) => entry.revision <= revision);
   const then = planBefore(
     plan,
-    news.entries.map(({ changes }) => changes),
+    since.map(({ changes }) => changes),
   );
   // In another form of plan files the same state is another text.
   if (then === null || form !== STATE_FORM) return then;
@@ -149,8 +150,7 @@ export async function openHanded(
   const now = await door.plans.snapshot(site);
   // In the bin there is no site: nothing more is told.
   if (now === null) return "unknown";
-  if (COLLECTION_KINDS.reduce((sum, kind) => sum + now.plan[kind].size, 0) > MOST_ENTITIES)
-    return "too-large";
+  if (entityCount(now.plan) > MOST_ENTITIES) return "too-large";
   const record = await wholeRecord(door.records, site);
   const sheet = issuedSheets(record).find(({ issue }) => issue.id === sheetOf(pass).issue);
   if (sheet === undefined) return "made-anew";

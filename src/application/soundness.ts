@@ -1,6 +1,6 @@
 import { CHECKS, splitAccepted, type Severity } from "@/core/checks";
 import { err, ok, type Result } from "@/core/kernel";
-import { COLLECTION_KINDS, PlanIndex, type Plan } from "@/core/plan";
+import { entityCount, PlanIndex, type Plan } from "@/core/plan";
 import { NO_SUCH_SITE, type AppError } from "./errors";
 import { pause } from "./in-slices";
 import type { PlanStore } from "./stores";
@@ -13,8 +13,8 @@ export interface Soundness {
   readonly findings: FindingCounts | null;
 }
 
-/** Entities up to which a plan is checked on the server: some tens of milliseconds, in slices. */
-const MOST_ENTITIES = 20_000;
+/** Entities up to which a plan is checked on the server, beside other people's requests. */
+export const MOST_ENTITIES = 20_000;
 
 /** By the plan, which never changes, and the day, on which support dates are judged. */
 const KNOWN = new WeakMap<Plan, { readonly today: string; readonly counts: FindingCounts }>();
@@ -28,8 +28,7 @@ export async function soundness(
   const found = await store.snapshot(site);
   if (found === null) return err(NO_SUCH_SITE);
   const { plan, revision } = found;
-  if (COLLECTION_KINDS.reduce((total, kind) => total + plan[kind].size, 0) > MOST_ENTITIES)
-    return ok({ revision, findings: null });
+  if (entityCount(plan) > MOST_ENTITIES) return ok({ revision, findings: null });
   const known = KNOWN.get(plan);
   if (known?.today === today) return ok({ revision, findings: known.counts });
   const index = PlanIndex.of(plan, today);

@@ -105,6 +105,7 @@ describe("a link to an issued sheet", () => {
   test("shows the state that was issued, whatever became of the plan since", async () => {
     const { body } = await made({ reader: "installer", title: "Next installer" });
     const before = JSON.stringify((await handed(body.key, "register")).part);
+    const asItWas = await stores().plans.snapshot(site);
     const host = must([...plan.host.values()][0], "a host");
     const { POST } = await import("@/app/api/sites/[site]/batches/route");
     const batch = {
@@ -120,6 +121,12 @@ describe("a link to an issued sheet", () => {
     expect(answer.status).toBe(200);
     expect(JSON.stringify((await handed(body.key, "register")).part)).toBe(before);
     expect(before).toContain(host.name);
+    // Somebody changes the plan between two looks of one and the same opening: what is newer is left alone.
+    const electrician = await made({ reader: "electrician", title: "Electrician" });
+    const plans = { ...stores().plans, snapshot: () => Promise.resolve(asItWas) };
+    const asked = { key: String(electrician.body.key), part: null, cameFrom: "" };
+    const found = await openHanded({ ...stores(), plans }, { ...asked, made: new Date().toISOString() });
+    expect(typeof found === "string" ? found : found.letter).toBe("A As built");
   });
 
   test("ends when it is withdrawn, when its day is over, and with the role of whoever made it", async () => {

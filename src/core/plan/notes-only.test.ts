@@ -22,7 +22,6 @@ test("of every field of every kind in the demo's plan only notes count as notes"
       if (notesOnly([change as unknown as Change])) notes.push(`${kind}.${field}`);
     }
   }
-  expect(notes.sort()).toEqual([...new Set(notes)].sort());
   for (const named of notes) expect(named).toMatch(/\.notes$|^port\.note$/);
   expect(notes).toEqual(expect.arrayContaining(["host.notes", "device.notes", "port.note"]));
 });

@@ -62,7 +62,7 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
       {reaches(role, "editor") ? null : (
         <Cell>
           <b className="font-semibold" title={mayNotDraw(role)}>
-            {role === "field" ? "Field: ticks, tests, remarks" : "Reads only"}
+            {role === "field" ? "Field: ticks, tests, notes" : "Reads only"}
           </b>
         </Cell>
       )}

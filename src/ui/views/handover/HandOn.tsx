@@ -8,7 +8,7 @@ import { reaches, type LinksAnswer, type SeenPass } from "@/http/contracts/answe
 import { FormRefusal } from "../../kit/FormField";
 import { dayFrom } from "../../kit/day-from";
 import { formSentence } from "../../kit/form-sentence";
-import { call } from "../../plan-store/api";
+import { call, type Called } from "../../plan-store/api";
 import { usePlan } from "../../plan-store/use-plan";
 import { MadeKey } from "../people/MadeKey";
 import { PassList } from "../people/PassList";
@@ -16,6 +16,13 @@ import { Line } from "./Line";
 
 /** A link opens for so many days unless somebody says otherwise. */
 const USUAL_DAYS = 30;
+
+const NO_CONNECTION =
+  "Links are made and listed with a connection only: the server does not answer just now.";
+
+/** Why nothing was done, in words: nothing of it is kept for later, as changes of the plan are. */
+const refusalOf = ({ status, refused }: Extract<Called<never>, { ok: false }>): string =>
+  status === 0 ? NO_CONNECTION : formSentence(refused.sentence);
 
 /** The links of the site, as the server has them; `again` asks anew. */
 function useLinks(site: string) {
@@ -27,7 +34,7 @@ function useLinks(site: string) {
     void call<LinksAnswer>(`/api/sites/${site}/links`).then((answer) => {
       if (!isCurrent) return;
       if (answer.ok) setLinks(answer.value);
-      else setRefusal(answer.refused.sentence);
+      else setRefusal(refusalOf(answer));
     });
     return () => {
       isCurrent = false;
@@ -35,7 +42,7 @@ function useLinks(site: string) {
   }, [site, asked]);
   const send = async (body: object): Promise<string | null> => {
     const answer = await call<{ key?: string }>(`/api/sites/${site}/links`, "POST", body);
-    setRefusal(answer.ok ? null : formSentence(answer.refused.sentence));
+    setRefusal(answer.ok ? null : refusalOf(answer));
     setAsked((n) => n + 1);
     return answer.ok ? (answer.value.key ?? null) : null;
   };

@@ -304,12 +304,17 @@ test("a sheet is handed on by a link, whose visits are listed and which is withd
   };
   await userEvent.click(list.getByRole("button", { name: "Withdraw the customer, for the electrician" }));
   expect(part.getByRole("alert").textContent).toBe("The last day has to be today or later.");
+  // Nothing is kept for later, and nobody is told that it was.
+  mockSite.answer = { ok: false, status: 0, refused: { code: "no-answer", sentence: "It is kept here." } };
+  await userEvent.click(list.getByRole("button", { name: "Withdraw the customer, for the electrician" }));
+  expect(part.getByRole("alert").textContent).toMatch(/^Links are made and listed with a connection only/);
   const posts = mockSite.asked.filter((asked) => (asked as string[])[1] === "POST");
   expect(posts.map((asked) => (asked as unknown[])[2])).toEqual([
     {
       ...{ do: "make", issue: sheet?.id, reader: "electrician" },
       ...{ title: "the customer", lastDay: "2026-12-24" },
     },
+    { do: "withdraw", id: "one" },
     { do: "withdraw", id: "one" },
   ]);
 });
