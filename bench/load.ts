@@ -1,5 +1,5 @@
-// Many people at work at once: 50 on the office, 5 on the campus, each with the stream of what happens open, an
-// edit of their own every few seconds, and everybody's news fetched as they come, as browsers do. A production
+// Many people at work at once: 50 on the office, 5 on the campus, each with the stream of what happens open and
+// an edit of their own every few seconds; what the stream can't tell is asked for, as browsers do. A production
 // build on a durable database, asked from the same machine: an upper bound of the server's own time.
 //   npm run load -- [minutes] [seconds between two edits of one person]
 import { readFileSync } from "node:fs";
@@ -31,7 +31,11 @@ interface Measured {
   readonly took: number;
 }
 const edits: Measured[] = [];
-const news: Measured[] = [];
+/** From the answer to somebody's edit to the moment at which another person has it. */
+const seen: Measured[] = [];
+const asked: Measured[] = [];
+/** When each revision of a site was acknowledged. */
+const saved = new Map<string, number>();
 const memory: { readonly at: number; readonly mb: number }[] = [];
 const failed = new Map<string, number>();
 let began = 0;
@@ -71,19 +75,21 @@ async function newPerson(owner: Person, name: string): Promise<Person> {
   return { address: owner.address, cookie };
 }
 
+interface Told {
+  readonly revision: number;
+  readonly news: { readonly after: number } | null;
+}
 /** Hears of new revisions until it is over. */
-async function listen(person: Person, site: string, hear: (revision: number) => void): Promise<void> {
+async function listen(person: Person, site: string, hear: (told: Told) => void): Promise<void> {
   while (!isOver) {
     const answer = await fetch(`${person.address}/api/sites/${site}/events`, { headers: headers(person) });
     const reader = must(answer.body, "a stream").getReader();
     for (let text = ""; !isOver;) {
       const { done, value } = await reader.read();
       if (done) break;
-      text += new TextDecoder().decode(value);
-      const last = text.lastIndexOf("\n\n");
-      const data = /data: (.*)$/.exec(text.slice(0, Math.max(0, last)))?.[1];
-      if (last >= 0) text = text.slice(last + 2);
-      if (data !== undefined) hear((JSON.parse(data) as { revision: number }).revision);
+      const events = (text + new TextDecoder().decode(value)).split("\n\n");
+      text = events.pop() ?? "";
+      for (const event of events) if (event.startsWith("data: ")) hear(JSON.parse(event.slice(6)) as Told);
     }
     await reader.cancel().catch(() => null);
   }
@@ -93,16 +99,25 @@ async function listen(person: Person, site: string, hear: (revision: number) => 
 async function work(person: Person, site: string, host: Fields, name: string): Promise<void> {
   let [revision, notes, isFetching] = [1, host.notes, false];
   const path = `/api/sites/${site}`;
-  const catchUp = async (told: number) => {
-    if (told <= revision || isFetching) return;
+  const reached = (now: number) => {
+    const told = performance.now();
+    for (let each = revision + 1; each <= now; each += 1) {
+      const at = saved.get(`${site} ${each}`);
+      if (at !== undefined) seen.push({ at: told - began, took: Math.max(0, told - at) });
+    }
+    revision = Math.max(revision, now);
+  };
+  const catchUp = async (told: Told) => {
+    if (told.revision <= revision || isFetching) return;
+    if (told.news !== null && told.news.after <= revision) return reached(told.revision);
     isFetching = true;
-    const answer = await timed(news, async () => {
+    const answer = await timed(asked, async () => {
       const came = await fetch(`${person.address}${path}/batches?after=${revision}`, {
         headers: headers(person),
       });
       return { isOk: came.ok, said: (await came.json()) as { revision: number } };
     });
-    if (answer.isOk) revision = Math.max(revision, answer.said.revision);
+    if (answer.isOk) reached(answer.said.revision);
     else count("news refused");
     isFetching = false;
   };
@@ -117,6 +132,7 @@ async function work(person: Person, site: string, host: Fields, name: string): P
       count(`edit ${status}`);
       continue;
     }
+    saved.set(`${site} ${Number(said.revision)}`, performance.now());
     revision = Math.max(revision, Number(said.revision));
     notes = after.notes;
     if (n % 5 === 0)
@@ -148,16 +164,17 @@ const within = <T extends { readonly at: number }>(list: readonly T[], from: num
 function tell(): void {
   for (let minute = 0; minute < MINUTES; minute += 1) {
     const [from, to] = [minute * MINUTE_MS, (minute + 1) * MINUTE_MS];
-    const [own, theirs, looked] = [within(edits, from, to), within(news, from, to), within(memory, from, to)];
+    const [own, theirs, looked] = [within(edits, from, to), within(seen, from, to), within(memory, from, to)];
     const mb = looked.reduce((sum, look) => sum + look.mb, 0) / Math.max(1, looked.length);
     console.info(
-      `minute ${minute + 1}: ${own.length} edits, ${shares(own)}; ${theirs.length} times news, ` +
+      `minute ${minute + 1}: ${own.length} edits, ${shares(own)}; seen by ${theirs.length}, ` +
         `${shares(theirs)}; memory ${mb.toFixed(0)} MB`,
     );
   }
   const total = edits.length;
   console.info(`all: ${(total / MINUTES / 60).toFixed(1)} edits a second, ${shares(edits)}`);
-  console.info(`news: ${(news.length / MINUTES / 60).toFixed(1)} a second, ${shares(news)}`);
+  console.info(`seen by somebody else: ${(seen.length / MINUTES / 60).toFixed(1)} a second, ${shares(seen)}`);
+  console.info(`asked for: ${asked.length} times, ${shares(asked)}`);
   console.info(
     failed.size === 0 ? "nothing failed" : [...failed].map(([what, n]) => `${what}: ${n}`).join(", "),
   );

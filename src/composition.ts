@@ -77,7 +77,7 @@ export const stores = (): Stores => (shared.dianomeStores ??= storesOn(config().
 
 const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 /** One look at the database for everybody who listens in this process. */
-export const live = (): Live => (shared.dianomeLive ??= makeLive(stores().live.states, pause));
+export const live = (): Live => (shared.dianomeLive ??= makeLive(stores().live, pause));
 
 /** Devices that are asked over the network: those that stand in for the planned ones, and real ones. */
 export const devices = (): { readonly standIns: StandIns; readonly reader: DeviceReader } => ({

@@ -1,23 +1,17 @@
-import {
-  deviceExports,
-  encodePlanSliced,
-  SITE_EXPORTS,
-  zoneExports,
-  type ExportContent,
-  type SiteExport,
-} from "@/core/formats";
+import { encodePlanSliced, loggedText, type ExportContent } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
-import { PlanIndex, type Plan } from "@/core/plan";
+import { PlanIndex, planBefore, type Plan } from "@/core/plan";
 import {
+  MOST_FILE_BYTES,
   photosOf,
   photosToFile,
-  recordExports,
   recordsToFile,
   type Photo,
   type Recorded,
 } from "@/core/records";
 import type { Deed, DeedStore } from "./account-stores";
 import { NO_SUCH_EXPORT, NO_SUCH_SITE, type AppError } from "./errors";
+import { exportsOf, refused, type Calendars } from "./export-list";
 import { pauseAfterAWhile } from "./in-slices";
 import type { Pass, PassStore } from "./passes";
 import { wholeRecord } from "./records";
@@ -26,6 +20,7 @@ import type { Person, PhotoStore, PlanStore, RecordStore } from "./stores";
 // Files that leave a plan by the server, for whoever is signed in and for machines with a token.
 
 export interface ExportDoor {
+  readonly calendars: Calendars;
   readonly plans: PlanStore;
   readonly records: RecordStore;
   readonly photos: PhotoStore;
@@ -48,27 +43,26 @@ const PLAN_FILE: ExportLine = {
   about: "Everything in the plan, and what was done on site with its photos.",
 };
 
-/** All files of a site but the plan file. */
-const exportsOf = (
-  index: PlanIndex,
-  revision: number,
-  record: readonly Recorded[],
-): readonly SiteExport[] => [
-  ...SITE_EXPORTS,
-  ...recordExports(record),
-  ...zoneExports(index, revision),
-  ...deviceExports(index),
-];
+const WITH_HISTORY: ExportLine = {
+  file: "plan-with-history.json",
+  type: "application/json",
+  what: "Plan file with its history",
+  about: "The plan file, and every change that made it: who made it when, each value before and after.",
+};
 
 /** The files that can be fetched of a site as it is now. */
 export async function listExports(
-  plans: PlanStore,
+  { plans, calendars }: Pick<ExportDoor, "plans" | "calendars">,
   site: string,
 ): Promise<Result<readonly ExportLine[], AppError>> {
   const now = await plans.snapshot(site);
   if (now === null) return err(NO_SUCH_SITE);
-  const rest = exportsOf(PlanIndex.of(now.plan), now.revision, []);
-  return ok([PLAN_FILE, ...rest.map(({ file, type, what, about }) => ({ file, type, what, about }))]);
+  const rest = exportsOf(calendars, PlanIndex.of(now.plan), { revision: now.revision, record: [] });
+  return ok([
+    PLAN_FILE,
+    WITH_HISTORY,
+    ...rest.map(({ file, type, what, about }) => ({ file, type, what, about })),
+  ]);
 }
 
 /** All photos that a record names and the server has. */
@@ -81,14 +75,62 @@ async function photosIn(store: PhotoStore, site: string, record: readonly Record
   return found;
 }
 
-/** The plan file, written in slices: an estate's has tens of megabytes. */
-async function planFile({ records, photos }: ExportDoor, site: string, plan: Plan): Promise<string> {
+const BATCHES_AT_ONCE = 50;
+/**
+ * The batches that led to a plan, oldest first, as JSON: as far back as each leads to what follows it, which is
+ * to the first where none was written in a form that knew less. Null where it is more than a file may hold.
+ */
+async function historyOf(plans: PlanStore, site: string, now: Standing): Promise<string | null> {
+  const breath = pauseAfterAWhile();
+  const texts: string[] = [];
+  let [then, before, size]: [Plan, number, number] = [now.plan, now.revision + 1, 0];
+  for (;;) {
+    const page = await plans.batchesBefore(site, before, BATCHES_AT_ONCE);
+    for (const logged of page) {
+      const earlier = logged.revision === before - 1 ? planBefore(then, [logged.batch.changes]) : null;
+      if (earlier === null) return texts.toReversed().join(",");
+      const text = await loggedText(logged, breath);
+      texts.push(text);
+      size += text.length;
+      if (size > MOST_FILE_BYTES) return null;
+      [then, before] = [earlier, logged.revision];
+    }
+    if (page.length < BATCHES_AT_ONCE) return texts.toReversed().join(",");
+  }
+}
+interface Standing {
+  readonly plan: Plan;
+  readonly revision: number;
+}
+
+/** What more than a file may hold can't be read again: it is not written either. */
+const TOO_LARGE = refused(
+  `With its history the plan file would have more than ${Math.floor(MOST_FILE_BYTES / 1_000_000)} MB, ` +
+    "which no plan file may have. Save it without; a backup of the whole database has it all.",
+);
+
+async function fileWithHistory(door: ExportDoor, site: string, now: Standing): Promise<ExportContent> {
+  const history = await historyOf(door.plans, site, now);
+  if (history === null) return TOO_LARGE;
+  const text = await planFile(door, site, now.plan, history);
+  const isTooLarge = new TextEncoder().encode(text).length > MOST_FILE_BYTES;
+  return isTooLarge ? TOO_LARGE : { is: "text", text };
+}
+
+/** The plan file, written in slices: an estate's has tens of megabytes. `history`: as `historyOf` has it. */
+async function planFile(
+  { records, photos }: ExportDoor,
+  site: string,
+  plan: Plan,
+  history = "",
+): Promise<string> {
   const record = await wholeRecord(records, site);
   const pieces = await encodePlanSliced(plan, pauseAfterAWhile());
   const taken = photosToFile(await photosIn(photos, site, record));
   const beside = [
     ...(record.length === 0 ? [] : [`,"records":${JSON.stringify(recordsToFile(record))}`]),
     ...(taken.length === 0 ? [] : [`,"photos":${JSON.stringify(taken)}`]),
+    ...(history === "" ? [] : [`,"history":[${history}]`]),
   ];
   return [...pieces.slice(0, -1), ...beside, ...pieces.slice(-1), "\n"].join("");
 }
@@ -121,9 +163,14 @@ export async function fetchExport(
     await noteFetch(door, by, site, file);
     return ok({ type: PLAN_FILE.type, content: { is: "text", text: await planFile(door, site, plan) } });
   }
+  if (file === WITH_HISTORY.file) {
+    const content = await fileWithHistory(door, site, now);
+    if (content.is !== "refused") await noteFetch(door, by, site, file);
+    return ok({ type: WITH_HISTORY.type, content });
+  }
   const index = PlanIndex.of(plan, today);
   const record = await wholeRecord(door.records, site);
-  const found = exportsOf(index, revision, record).find((one) => one.file === file);
+  const found = exportsOf(door.calendars, index, { revision, record }).find((one) => one.file === file);
   if (found === undefined) return err(NO_SUCH_EXPORT);
   await noteFetch(door, by, site, file);
   return ok({ type: found.type, content: found.make(index) });

@@ -1,4 +1,5 @@
-import { makeLive, type LiveState } from "./live";
+import { makeLive, type LiveState, type Told } from "./live";
+import type { LogEntry } from "./stores";
 
 const at = (revision: number, more: Partial<LiveState> = {}): LiveState => ({
   revision,
@@ -7,6 +8,11 @@ const at = (revision: number, more: Partial<LiveState> = {}): LiveState => ({
   ...more,
 });
 
+/** Entries of which nothing but the revision is looked at. */
+const entriesOf = (after: number, until: number) =>
+  Array.from({ length: until - after }, (_, n) => ({ revision: after + 1 + n }) as LogEntry);
+const MUCH = 5;
+
 /** A database whose sites change, and a clock that goes on when it is told to. */
 function world() {
   const sites = new Map<string, LiveState>();
@@ -14,11 +20,18 @@ function world() {
   const waits: number[] = [];
   let goOn: () => void = () => undefined;
   let isAway = false;
+  const cameBetween: string[] = [];
   const live = makeLive(
-    async (ids) => {
-      asked.push(ids);
-      if (isAway) throw new Error("away");
-      return new Map(ids.flatMap((id) => (sites.has(id) ? [[id, sites.get(id) ?? at(0)] as const] : [])));
+    {
+      states: async (ids) => {
+        asked.push(ids);
+        if (isAway) throw new Error("away");
+        return new Map(ids.flatMap((id) => (sites.has(id) ? [[id, sites.get(id) ?? at(0)] as const] : [])));
+      },
+      cameBetween: async (site, after, until) => {
+        cameBetween.push(`${site} ${after}-${until}`);
+        return until - after >= MUCH ? null : entriesOf(after, until);
+      },
     },
     (ms) => {
       waits.push(ms);
@@ -31,6 +44,7 @@ function world() {
   return {
     sites,
     asked,
+    cameBetween,
     waits,
     live,
     settle,
@@ -97,4 +111,36 @@ test("a database that is away is asked again later, and everybody is told what c
   away(false);
   await tick();
   expect([heard, waits.at(-1)]).toEqual([[1, 2], 400]);
+});
+
+test("what changed is told with it, read once for all; not to whoever comes, nor where it is much or goes back", async () => {
+  const { sites, live, settle, tick, cameBetween } = world();
+  sites.set("a", at(3));
+  const heard: string[] = [];
+  const hear = (who: string) => (told: Told) => {
+    const { revision, news } = told;
+    const what = news === null ? "?" : `${news.after}: ${news.entries.map((entry) => entry.revision).join()}`;
+    heard.push(`${who} ${revision} ${what}`);
+  };
+  live.watch("a", hear("one"));
+  await settle();
+  live.watch("a", hear("two"));
+  sites.set("a", at(5));
+  await tick();
+  expect(heard).toEqual(["one 3 ?", "two 3 ?", "one 5 3: 4,5", "two 5 3: 4,5"]);
+  expect(cameBetween).toEqual(["a 3-5"]);
+
+  const next = async (state: LiveState) => {
+    sites.set("a", state);
+    await tick();
+    return heard.at(-1);
+  };
+  // Somebody moves, and nothing else: nothing is read.
+  const here = { present: [{ tab: "t", name: "Marek", sheet: "ports", things: [] }] };
+  expect(await next(at(5, here))).toBe("two 5 5: ");
+  expect(await next(at(5 + MUCH))).toBe("two 10 ?");
+  // Made anew under the same id.
+  expect(await next(at(1))).toBe("two 1 ?");
+  expect(await next(at(2))).toBe("two 2 1: 2");
+  expect(cameBetween).toEqual(["a 3-5", "a 5-10", "a 1-2"]);
 });

@@ -1,4 +1,4 @@
-import type { FileFault } from "@/core/formats";
+import { forSite, type FileFault, type PlanHistory } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
 import {
   CONVENTIONS,
@@ -15,7 +15,7 @@ import type { Photo, Recorded } from "@/core/records";
 import { writeBatch } from "./commit-batch";
 import { IN_BIN, type AppError } from "./errors";
 import { MOST_ENTRIES, RECORD_FULL } from "./records";
-import type { Person, PlanStore } from "./stores";
+import type { Person, PlanStore, ToldEntry } from "./stores";
 
 export interface NewSite {
   readonly id: string;
@@ -68,18 +68,41 @@ export interface CameIn {
   /** What was done on site, and by whom: people of another machine stay names. */
   readonly record?: readonly Recorded[];
   readonly photos?: readonly Photo[];
+  /** The changes that made it; null where they are not told. */
+  readonly history?: PlanHistory | null;
   readonly customer?: string | null;
   readonly by: Person;
 }
 
+/** The batch that makes a whole plan. */
+const importOf = (id: string, plan: Plan): ChangeBatch => ({
+  id,
+  planner: "import-plan",
+  summary: `Imported the plan file of ${plan.site.name}`.slice(0, 120),
+  args: null,
+  changes: diff(emptyPlan(plan.site), plan),
+});
+
+/** The log of a new site: what its file tells, and what was there before that as one batch. */
+function toldLog({ id, batchId, by }: CameIn, { batches, before }: PlanHistory): ToldEntry[] {
+  const first = batches[0]?.revision ?? 1;
+  const nothing = { undoes: null, redoes: null, said: null };
+  const begun = importOf(batchId, { ...before, site: { ...before.site, id } });
+  return [
+    ...(first > 1 ? [{ revision: first - 1, batch: begun, by, ...nothing }] : []),
+    ...batches.map(({ by: name, at, batch, revision, undoes, redoes }) => ({
+      ...{ revision, undoes, redoes, by, said: { by: name, at } },
+      batch: { ...batch, changes: forSite(batch.changes, id) },
+    })),
+  ];
+}
+
 /**
- * Writes a whole plan as a new site in one batch, so that its history begins with it, and its record; all of it
- * or nothing. The same id asked for again is the same site.
+ * Writes a whole plan as a new site, and its record; all of it or nothing. Its history is the one that came
+ * with it, or begins with one batch that makes it all. The same id asked for again is the same site.
  */
-export async function storePlan(
-  store: PlanStore,
-  { id, batchId, plan, record = [], photos = [], customer = null, by }: CameIn,
-): Promise<Result<{ id: string }, AppError>> {
+export async function storePlan(store: PlanStore, came: CameIn): Promise<Result<{ id: string }, AppError>> {
+  const { id, batchId, plan, record = [], photos = [], history = null, customer = null, by } = came;
   if (record.length > MOST_ENTRIES) return err(RECORD_FULL);
   return store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
     const site: Site = { ...plan.site, id };
@@ -87,20 +110,14 @@ export async function storePlan(
     if ((await tx.lockSite(id)) !== null) return ok({ id });
     await tx.addSite(site, customer);
     await tx.note(by, id, "site-made");
-    const batch: ChangeBatch = {
-      id: batchId,
-      planner: "import-plan",
-      summary: `Imported the plan file of ${site.name}`.slice(0, 120),
-      args: null,
-      changes: diff(emptyPlan(site), { ...plan, site }),
-    };
-    const written = await writeBatch(tx, id, {
-      revision: 0,
-      batch,
-      by,
-      source: { undoes: null, redoes: null },
-    });
-    if (!written.ok) return written;
+    const whole = { ...plan, site };
+    if (history !== null) await tx.beginLog(id, toldLog(came, history), whole);
+    else {
+      const source = { undoes: null, redoes: null };
+      const batch = importOf(batchId, whole);
+      const written = await writeBatch(tx, id, { revision: 0, batch, by, source });
+      if (!written.ok) return written;
+    }
     await tx.beginRecord(
       id,
       by,

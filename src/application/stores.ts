@@ -1,4 +1,5 @@
 import type { Change, ChangeBatch, Plan, Site } from "@/core/plan";
+import type { LoggedBatch } from "@/core/formats";
 import type { DrillProgress, DrillTry } from "@/core/drills";
 import type { Photo, RecordEntry } from "@/core/records";
 import type { Role } from "./roles";
@@ -30,7 +31,10 @@ export interface LogLine {
   readonly revision: number;
   readonly id: string;
   readonly author: string;
+  /** The name of who made it: of anybody, where it came with a plan file. */
   readonly authorName: string;
+  /** Whether it came with the plan file that the site began with: `author` is who imported that. */
+  readonly isFromFile: boolean;
   readonly madeAt: string;
   readonly planner: string;
   readonly summary: string;
@@ -48,6 +52,10 @@ export interface NewEntry {
   readonly by: Person;
   readonly undoes: string | null;
   readonly redoes: string | null;
+}
+/** One that comes with a plan file: who made it there, and when; null for what the import itself adds. */
+export interface ToldEntry extends NewEntry {
+  readonly said: Pick<LoggedBatch, "by" | "at"> | null;
 }
 
 /** A deleted site, as long as it can be brought back. */
@@ -84,6 +92,8 @@ export interface PlanTx extends BinTx {
   readonly addSite: (site: Site, customer: string | null) => Promise<void>;
   /** Begins the record of a new site with what came with its plan file. */
   readonly beginRecord: (site: string, by: Person, entries: readonly SaidEntry[]) => Promise<void>;
+  /** Writes the plan of a new site, and begins its log with what led to that. */
+  readonly beginLog: (site: string, entries: readonly ToldEntry[], plan: Plan) => Promise<void>;
   /** Pictures of photos that its record names. */
   readonly addPhotos: (site: string, photos: readonly Photo[]) => Promise<void>;
   /** For good, with everything that it has. */
@@ -98,7 +108,10 @@ export interface PlanTx extends BinTx {
   readonly ownLines: OwnLines;
 }
 
-/** What one person did before a revision, newest first, at most `limit` lines: what undo and redo need. */
+/**
+ * What one person did here before a revision, newest first, at most `limit` lines: what undo and redo need.
+ * What came with a plan file is nobody's own.
+ */
 export type OwnLines = (site: string, author: string, before: number, limit: number) => Promise<LogLine[]>;
 
 export interface PlanStore {
@@ -110,6 +123,8 @@ export interface PlanStore {
   /** The site's name, or null without such a site. */
   readonly nameOf: (site: string) => Promise<string | null>;
   readonly ownLines: OwnLines;
+  /** The batches before a revision, newest first, at most `limit`: as they go with a plan file. */
+  readonly batchesBefore: (site: string, revision: number, limit: number) => Promise<LoggedBatch[]>;
   /** The revision and what came after another, without waiting for anybody; null without such a site. */
   readonly news: (site: string, after: number) => Promise<{ revision: number; entries: LogEntry[] } | null>;
   /** The plan and its revision as one moment saw them; null without such a site. */

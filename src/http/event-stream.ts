@@ -1,13 +1,26 @@
 import "server-only";
-import type { LiveState } from "@/application/live";
+import type { Told } from "@/application/live";
+import { presentEntry } from "./present-entry";
 
 /** Something is sent at least so often, so that whatever lies between does not think the line dead. */
 const ALIVE_EVERY_MS = 15_000;
 
 interface Source {
-  readonly watch: (listener: (state: LiveState) => void) => () => void;
+  readonly watch: (listener: (told: Told) => void) => () => void;
   /** Whether whoever listens may still do so. */
   readonly mayStay: () => Promise<boolean>;
+}
+
+/** By what is told: the same goes to everybody who listens. */
+const WRITTEN = new WeakMap<Told, string>();
+function written(told: Told): string {
+  const known = WRITTEN.get(told);
+  if (known !== undefined) return known;
+  const { news } = told;
+  const presented = news === null ? null : { ...news, entries: news.entries.map(presentEntry) };
+  const text = JSON.stringify({ ...told, news: presented });
+  WRITTEN.set(told, text);
+  return text;
 }
 
 /**
@@ -20,7 +33,7 @@ export function eventStream({ watch, mayStay }: Source): ReadableStream<Uint8Arr
   return new ReadableStream<Uint8Array>({
     start(controller) {
       const send = (text: string) => controller.enqueue(encoder.encode(text));
-      const stop = watch((state) => send(`data: ${JSON.stringify(state)}\n\n`));
+      const stop = watch((told) => send(`data: ${written(told)}\n\n`));
       const timer = setInterval(() => void check(), ALIVE_EVERY_MS);
       end = () => {
         stop();

@@ -1,7 +1,7 @@
 import { v7 } from "uuid";
 import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { stores } from "@/composition";
-import { encodeBatch, encodePlan } from "@/core/formats";
+import { encodeBatch, encodeChanges, encodePlan } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { PlanEdits } from "@/core/plan";
 import type { LiveAnswer } from "./contracts/answers";
@@ -53,22 +53,21 @@ test("a change, an entry of the record, and who is where are told to everybody w
     "text/event-stream; charset=utf-8",
     "no-store, no-transform",
   ]);
-  expect(await next()).toEqual({ revision: 1, record: 0, present: [] });
+  expect(await next()).toEqual({ revision: 1, record: 0, present: [], news: null });
 
   const { plan } = must(await stores().plans.snapshot(site), "the site");
   const edits = new PlanEdits(plan);
   edits.patch("site", plan.site.id, { name: "Another name" });
-  const batch = encodeBatch({
-    id: v7(),
-    planner: "test",
-    summary: "s",
-    args: null,
-    changes: edits.changes(),
-  });
+  const changes = edits.changes();
+  const id = v7();
+  const batch = encodeBatch({ id, planner: "test", summary: "s", args: null, changes });
   const { POST } = await import("@/app/api/sites/[site]/batches/route");
   const sent = { method: "POST", params, body: { revision: 1, batch }, cookie: ruth };
   expect((await ask(POST, sent)).status).toBe(200);
-  expect(await next()).toEqual({ revision: 2, record: 0, present: [] });
+  expect(await next()).toMatchObject({
+    ...{ revision: 2, record: 0, present: [] },
+    news: { after: 1, entries: [{ id, revision: 2, authorName: "Ruth", changes: encodeChanges(changes) }] },
+  });
 
   const tab = v7();
   const things = [v7()];
@@ -89,6 +88,23 @@ test("a change, an entry of the record, and who is where are told to everybody w
   await leave();
 });
 
+test("as much as a whole site is not told, only that it is there", async () => {
+  const { next, leave } = await listen(ruth);
+  const { revision } = must(await next(), "the state");
+  const { plan } = must(await stores().plans.snapshot(site), "the site");
+  const edits = new PlanEdits(plan);
+  for (const port of [...plan.port.values()].slice(0, 30)) edits.patch("port", port.id, { note: "new" });
+  for (const host of [...plan.host.values()].slice(0, 11)) edits.patch("host", host.id, { notes: "new" });
+  edits.patch("site", plan.site.id, { name: "Yet another name" });
+  const batch = { id: v7(), planner: "test", summary: "s", args: null, changes: edits.changes() };
+  expect(batch.changes).toHaveLength(41);
+  const { POST } = await import("@/app/api/sites/[site]/batches/route");
+  const body = { revision, batch: encodeBatch(batch) };
+  expect((await ask(POST, { method: "POST", params, body, cookie: ruth })).status).toBe(200);
+  expect(await next()).toMatchObject({ revision: revision + 1, news: null });
+  await leave();
+});
+
 test("what is no sheet, or too much, is refused and says so", async () => {
   const here = { is: "here", tab: v7(), sheet: "ports", things: [] };
   for (const wrong of [
@@ -104,7 +120,7 @@ test("the stream ends for whoever may not listen any longer", async () => {
   jest.useFakeTimers({ doNotFake: ["nextTick", "setImmediate", "setTimeout", "performance"] });
   const { cookie, id } = await newAccount("Live Sigrun", { kind: "site", id: site }, "viewer");
   const { next } = await listen(cookie);
-  expect(await next()).toMatchObject({ revision: 2 });
+  expect(await next()).toMatchObject({ revision: 3 });
   const by = { id, name: "Live Sigrun" };
   const deed = { what: "role-withdrawn", about: "of the test" } as const;
   await stores().people.withdraw(id, { kind: "site", id: site }, { by, deed });

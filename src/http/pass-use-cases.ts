@@ -13,6 +13,8 @@ import { fromOf } from "./authorise";
 import type { LinksAnswer } from "./contracts/answers";
 import type { BodyOf } from "./contracts/contract";
 import { exportText } from "./contracts/csv-text";
+import { dueCalendar } from "./contracts/due-calendar";
+import { calendarOf } from "./contracts/windows-calendar";
 import type { linksContract } from "./contracts/pass-contracts";
 import type { Reply } from "./route";
 
@@ -67,8 +69,10 @@ export async function handedFor(
   return openHanded(stores(), { key, part, cameFrom: address, made: new Date().toISOString() });
 }
 
+const exportDoor = () => ({ ...stores(), calendars: { due: dueCalendar, windows: calendarOf } });
+
 export const listSiteExports = async ({ params }: { params: { site: string } }): Answer => {
-  const listed = await listExports(stores().plans, params.site);
+  const listed = await listExports(exportDoor(), params.site);
   return listed.ok ? ok({ value: listed.value }) : listed;
 };
 
@@ -79,7 +83,7 @@ export async function readExport(asked: {
 }): Answer {
   const { params, fetcher } = asked;
   const today = new Date().toISOString().slice(0, 10);
-  const found = await fetchExport(stores(), fetcher, { ...params, today });
+  const found = await fetchExport(exportDoor(), fetcher, { ...params, today });
   if (!found.ok) return found;
   const text = exportText(found.value.content);
   if (typeof text !== "string") return err({ ...NO_SUCH_EXPORT, sentence: text.refusal });

@@ -16,7 +16,7 @@ import type { Person } from "@/application/stores";
 import { redo, undo, type Step, type Stepped } from "@/application/undo-redo";
 import { devices, stores } from "@/composition";
 import { config } from "@/config";
-import { decodePlanSliced, encodeChanges } from "@/core/formats";
+import { decodePlanSliced, encodeChanges, historyOfFile } from "@/core/formats";
 import { photosOfFile, recordsOfFile } from "@/core/records";
 import { err, ok, type Result } from "@/core/kernel";
 import { notesOnly } from "@/core/plan";
@@ -103,8 +103,11 @@ export async function addSite({
   if (!record.ok) return err(badFile(record.error));
   const photos = photosOfFile(body.file, record.value);
   if (!photos.ok) return err(badFile(photos.error));
+  const history = await historyOfFile(body.file, read.value, breath);
+  if (!history.ok) return err(badFile(history.error));
   const came = { id: body.id, batchId: body.batch, plan: read.value, by: person, customer };
-  return map(await storePlan(plans, { ...came, record: record.value, photos: photos.value }), (site) => site);
+  const beside = { record: record.value, photos: photos.value, history: history.value };
+  return map(await storePlan(plans, { ...came, ...beside }), (site) => site);
 }
 
 export const deleteSite = async ({ params, person }: OfSite): Answer =>

@@ -1,6 +1,7 @@
 import "server-only";
 import type { LiveState, LiveStore, Present } from "@/application/live";
 import { grouped } from "@/core/kernel";
+import { entries, entryOf } from "./log-rows";
 import type { Database, Row } from "./pool";
 import { sql } from "./sql";
 
@@ -11,6 +12,19 @@ const presentOf = (row: Row): Present & { readonly site: string } => ({
   sheet: String(row.sheet),
   things: JSON.parse(String(row.things)) as string[],
 });
+
+/** Who is where on those sites, given as JSON. */
+const presentOn = (database: Database, ids: string) =>
+  database.all(
+    sql`SELECT h.site_id, h.tab_id, h.sheet, h.things, p.name
+      FROM JSON_TABLE(${ids}, '$[*]' COLUMNS (id CHAR(36) PATH '$')) asked
+      JOIN presence h ON h.site_id = CAST(asked.id AS UUID) JOIN person p ON p.id = h.person_id
+      WHERE ABS(TIMESTAMPDIFF(SECOND, h.seen_at, UTC_TIMESTAMP(3))) < 60 ORDER BY p.name, h.tab_id`,
+    presentOf,
+  );
+
+/** As many changes are told at once; a whole site that was imported is asked for by whoever needs it. */
+const MOST_TOLD = 40;
 
 export const liveStore = (database: Database): LiveStore => ({
   states: async (sites) => {
@@ -23,13 +37,7 @@ export const liveStore = (database: Database): LiveStore => ({
           JOIN site s ON s.id = CAST(asked.id AS UUID) WHERE s.deleted_at IS NULL`,
         (row) => ({ site: String(row.id), revision: Number(row.revision), record: Number(row.last) }),
       ),
-      database.all(
-        sql`SELECT h.site_id, h.tab_id, h.sheet, h.things, p.name
-          FROM JSON_TABLE(${ids}, '$[*]' COLUMNS (id CHAR(36) PATH '$')) asked
-          JOIN presence h ON h.site_id = CAST(asked.id AS UUID) JOIN person p ON p.id = h.person_id
-          WHERE ABS(TIMESTAMPDIFF(SECOND, h.seen_at, UTC_TIMESTAMP(3))) < 60 ORDER BY p.name, h.tab_id`,
-        presentOf,
-      ),
+      presentOn(database, ids),
     ]);
     const bySite = grouped(present, ({ site }) => site);
     return new Map(
@@ -47,6 +55,16 @@ export const liveStore = (database: Database): LiveStore => ({
         },
       ]),
     );
+  },
+  cameBetween: async (site, after, until) => {
+    const came = await database.all(
+      entries`WHERE b.site_id = ${site} AND b.revision > ${after} AND b.revision <= ${until}
+        AND (SELECT SUM(m.change_count) FROM change_batch m
+          WHERE m.site_id = ${site} AND m.revision > ${after} AND m.revision <= ${until}) <= ${MOST_TOLD}
+        ORDER BY b.revision`,
+      entryOf,
+    );
+    return came.length === until - after ? came : null;
   },
   putPresence: async (site, person, { tab, sheet, things }) => {
     await database.run(sql`INSERT INTO presence (site_id, tab_id, person_id, sheet, things, seen_at)

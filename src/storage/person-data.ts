@@ -48,7 +48,7 @@ export async function personData(tx: Tx, person: string): Promise<PersonData | n
     ),
     changes: await tx.all(
       sql`SELECT b.site_id, s.name AS site, b.revision, b.made_at, b.summary, b.change_count
-        FROM change_batch b JOIN site s ON s.id = b.site_id WHERE b.person_id = ${person}
+        FROM change_batch b JOIN site s ON s.id = b.site_id WHERE b.person_id = ${person} AND b.said_by IS NULL
         ORDER BY b.site_id, b.revision`,
       asIs,
     ),

@@ -3,16 +3,17 @@ import { pauseAfterAWhile } from "@/application/in-slices";
 import { ROLES } from "@/application/roles";
 import type {
   LogEntry,
-  LogLine,
   OwnLines,
   PlanStore,
   PlanTx,
   SiteSummary,
+  ToldEntry,
   TouchedAsked,
 } from "@/application/stores";
 import { decodeChanges, encodeChangesSliced } from "@/core/formats";
 import { grouped } from "@/core/kernel";
-import type { Change } from "@/core/plan";
+import { diff, emptyPlan, type Plan } from "@/core/plan";
+import { batches, entries, entryOf, FROM, LINE, lineOf, lines, loggedOf, textOrNull } from "./log-rows";
 import { deleteSite, insertSite, readPlan, writeChanges, writeTouched } from "./plan-rows";
 import { binOn, binTx } from "./bin";
 import { cacheKey, type CachedPlan, type PlanCache } from "./plan-cache";
@@ -21,62 +22,17 @@ import { putPhoto } from "./photo-store";
 import { insertEntries } from "./record-store";
 import { sql, sqlAfter } from "./sql";
 
-const textOrNull = (value: unknown): string | null => (value === null ? null : String(value));
-
 /** An instant as the database writes it: in UTC, with milliseconds. */
 const asStored = (text: string): string => text.replace("T", " ").replace("Z", "");
 const FIRST_INSTANT = "1000-01-01T00:00:00.000Z";
 const LAST_INSTANT = "9999-12-31T23:59:59.999Z";
 
-const LINE =
-  "SELECT b.revision, b.id, b.person_id, p.name AS person_name, " +
-  "b.made_at, b.planner, b.summary, b.undoes, b.redoes, b.change_count";
-/**
- * The log before the people: read in the order of its key it is sorted already. The other way round the
- * database makes a table of all that it reads, changes and all, and with some thousands of batches it came down
- * more than once (MariaDB 10.11.19, in dropping a table of its own); this way round it has not.
- */
-const FROM = "FROM change_batch b STRAIGHT_JOIN person p ON p.id = b.person_id";
-const lines = sqlAfter(`${LINE} ${FROM}`);
-const entries = sqlAfter(`${LINE}, b.changes ${FROM}`);
-
-const lineOf = (row: Row): LogLine => ({
-  revision: Number(row.revision),
-  id: String(row.id),
-  author: String(row.person_id),
-  authorName: String(row.person_name),
-  madeAt: instant(row.made_at),
-  planner: String(row.planner),
-  summary: String(row.summary),
-  undoes: textOrNull(row.undoes),
-  redoes: textOrNull(row.redoes),
-  changeCount: Number(row.change_count),
-});
-/** Changes by the text that they are stored as: what is new to many people at once is read once. */
-const READ = new Map<string, readonly Change[]>();
-const [MOST_READ, LONGEST_READ] = [500, 20_000];
-function changesOf(text: string): readonly Change[] {
-  const known = READ.get(text);
-  if (known !== undefined) return known;
-  const changes = decodeChanges(JSON.parse(text));
-  if (text.length > LONGEST_READ) return changes;
-  const [oldest] = READ.keys();
-  if (READ.size >= MOST_READ && oldest !== undefined) READ.delete(oldest);
-  READ.set(text, changes);
-  return changes;
-}
-
-const entryOf = (row: Row): LogEntry => ({
-  ...lineOf(row),
-  changes: changesOf(String(row.changes)),
-});
-
 const ownLinesOn =
   (tx: Tx): OwnLines =>
   (site, author, before, limit) =>
     tx.all(
-      lines`WHERE b.site_id = ${site} AND b.person_id = ${author} AND b.revision < ${before}
-        ORDER BY b.revision DESC LIMIT ${limit}`,
+      lines`WHERE b.site_id = ${site} AND b.person_id = ${author} AND b.said_by IS NULL
+        AND b.revision < ${before} ORDER BY b.revision DESC LIMIT ${limit}`,
       lineOf,
     );
 
@@ -89,6 +45,22 @@ interface Standing {
   readonly made: string;
 }
 const standingOf = (row: Row): Standing => ({ revision: Number(row.revision), made: String(row.made_at) });
+
+async function appendToLog(
+  tx: Tx,
+  site: string,
+  { revision, batch, by, undoes, redoes, said }: ToldEntry,
+): Promise<void> {
+  const changes = await encodeChangesSliced(batch.changes, pauseAfterAWhile());
+  const at = said === null ? null : asStored(said.at);
+  await tx.run(sql`INSERT INTO change_batch
+      (site_id, revision, id, person_id, said_by, made_at, planner, summary, args,
+      undoes, redoes, change_count, changes)
+    VALUES (${site}, ${revision}, ${batch.id}, ${by.id}, ${said?.by ?? null}, COALESCE(${at}, UTC_TIMESTAMP(3)),
+      ${batch.planner}, ${batch.summary}, ${JSON.stringify(batch.args ?? null)}, ${undoes}, ${redoes},
+      ${batch.changes.length}, ${changes})`);
+  await writeTouched(tx, site, revision, batch.changes);
+}
 
 /**
  * Plans of a transaction's batches: kept apart until the commit, since a plan of a batch that was rolled back
@@ -106,6 +78,12 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
     );
     if (found !== null) standing.set(site, found);
     return found?.revision ?? null;
+  };
+  const moveOn = async (site: string, revision: number, plan: Plan): Promise<void> => {
+    await tx.run(
+      sql`UPDATE site SET revision = ${revision}, changed_at = UTC_TIMESTAMP(3) WHERE id = ${site}`,
+    );
+    fresh.set(keyOf(site), { revision, plan });
   };
   return {
     lockSite,
@@ -130,18 +108,13 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
     ...binTx(tx),
     write: async (site, { revision, batch, by, undoes, redoes }, after) => {
       await writeChanges(tx, site, batch.changes);
-      const changes = await encodeChangesSliced(batch.changes, pauseAfterAWhile());
-      await tx.run(sql`INSERT INTO change_batch
-          (site_id, revision, id, person_id, made_at, planner, summary, args,
-          undoes, redoes, change_count, changes)
-        VALUES (${site}, ${revision}, ${batch.id}, ${by.id}, UTC_TIMESTAMP(3), ${batch.planner},
-          ${batch.summary}, ${JSON.stringify(batch.args ?? null)}, ${undoes}, ${redoes},
-          ${batch.changes.length}, ${changes})`);
-      await writeTouched(tx, site, revision, batch.changes);
-      await tx.run(
-        sql`UPDATE site SET revision = ${revision}, changed_at = UTC_TIMESTAMP(3) WHERE id = ${site}`,
-      );
-      fresh.set(keyOf(site), { revision, plan: after });
+      await appendToLog(tx, site, { revision, batch, by, undoes, redoes, said: null });
+      await moveOn(site, revision, after);
+    },
+    beginLog: async (site, told, plan) => {
+      await writeChanges(tx, site, diff(emptyPlan(plan.site), plan));
+      for (const entry of told) await appendToLog(tx, site, entry);
+      await moveOn(site, told.at(-1)?.revision ?? 0, plan);
     },
     findEntry: (site, batch) => tx.maybeOne(entries`WHERE b.site_id = ${site} AND b.id = ${batch}`, entryOf),
     entriesAfter: (site, revision) =>
@@ -191,7 +164,7 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         (SELECT COUNT(*) FROM segment g WHERE g.site_id = s.id) AS segments,
         (SELECT COUNT(*) FROM device d WHERE d.site_id = s.id) AS devices,
         (SELECT COUNT(*) FROM host h WHERE h.site_id = s.id) AS hosts,
-        (SELECT p.name FROM change_batch b JOIN person p ON p.id = b.person_id
+        (SELECT COALESCE(b.said_by, p.name) FROM change_batch b JOIN person p ON p.id = b.person_id
           WHERE b.site_id = s.id AND b.revision = s.revision) AS changed_by
       FROM site s LEFT JOIN customer c ON c.id = s.customer_id
       WHERE s.deleted_at IS NULL HAVING role_rank IS NOT NULL ORDER BY c.name IS NULL, c.name, s.name, s.id`,
@@ -202,6 +175,11 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
         String(row.name),
       ),
     ownLines: ownLinesOn(database),
+    batchesBefore: (site, revision, limit) =>
+      database.all(
+        batches`WHERE b.site_id = ${site} AND b.revision < ${revision} ORDER BY b.revision DESC LIMIT ${limit}`,
+        loggedOf,
+      ),
     news: async (site, after) => {
       const now = await standing(database, site);
       if (now === null) return null;
@@ -232,14 +210,15 @@ export function planStore(database: Database, cache: PlanCache): PlanStore {
       const [first, end] = [from ?? FIRST_INSTANT, until ?? LAST_INSTANT].map(asStored) as [string, string];
       return database.all(
         about === null
-          ? lines`WHERE b.site_id = ${site} AND b.revision < ${before} AND (${by} IS NULL OR p.name = ${by})
+          ? lines`WHERE b.site_id = ${site} AND b.revision < ${before}
+              AND (${by} IS NULL OR COALESCE(b.said_by, p.name) = ${by})
               AND b.made_at >= ${first} AND b.made_at < ${end}
               ORDER BY b.revision DESC LIMIT ${limit}`
           : lines`JOIN (SELECT DISTINCT t.revision
                 FROM JSON_TABLE(${JSON.stringify(about)}, '$[*]' COLUMNS (id CHAR(36) PATH '$')) asked
                 JOIN change_touch t ON t.site_id = ${site} AND t.entity_id = CAST(asked.id AS UUID)
                 WHERE t.revision < ${before}) touched ON touched.revision = b.revision
-            WHERE b.site_id = ${site} AND (${by} IS NULL OR p.name = ${by})
+            WHERE b.site_id = ${site} AND (${by} IS NULL OR COALESCE(b.said_by, p.name) = ${by})
               AND b.made_at >= ${first} AND b.made_at < ${end}
               ORDER BY b.revision DESC LIMIT ${limit}`,
         lineOf,

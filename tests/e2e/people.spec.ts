@@ -1,6 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Browser, type Page } from "@playwright/test";
 import { Secret, TOTP } from "otpauth";
+import { press, tabTo } from "./by-keyboard";
 import { openSite, openView, ownSite } from "./open-site";
 
 // Somebody is invited, makes an account with a second factor, may do what the role allows, and is taken out.
@@ -100,6 +101,76 @@ test("invited, signed in with a second factor, kept from drawing, made an editor
   await ines.goto("/");
   await expect(ines).toHaveURL(/\/enter$/);
   await ines.context().close();
+});
+
+test("customers, folders of sites, roles and tokens by keyboard alone", async ({ page }) => {
+  const site = "Lockkeeper's House, by keyboard";
+  await ownSite(page, "lockkeepers-house", site);
+  await page.goto("/people");
+  const part = async (name: string) => {
+    const choice = page.getByRole("radio", { name, exact: true });
+    await tabTo(page, page.getByLabel("What of it").locator('[aria-checked="true"]'), true);
+    for (let i = 0; i < 4 && !(await choice.isChecked()); i += 1) await press(page, "ArrowRight");
+    await expect(choice).toBeChecked();
+  };
+  const choose = async (label: string | RegExp, option: string) => {
+    const select = page.getByLabel(label, { exact: true });
+    await tabTo(page, select);
+    await page.keyboard.type(option, { delay: 10 });
+    await expect(select.locator("option:checked")).toHaveText(option);
+  };
+  await part("Customers");
+  await tabTo(page, page.getByLabel("New customer"));
+  await page.keyboard.type("Weir Trust");
+  await press(page, "Enter");
+  await tabTo(page, page.getByLabel("Name of Weir Trust"), true);
+  await press(page, "Control+a");
+  await page.keyboard.type("Weir and Lock Trust");
+  await press(page, "Enter");
+  const folder = page.getByRole("listitem").filter({ has: page.getByLabel("Name of Weir and Lock Trust") });
+  await expect(folder.getByText("0 sites")).toBeVisible();
+  await choose(`Folder of ${site}`, "Weir and Lock Trust");
+  // Chosen is not moved yet.
+  await expect(folder.getByText("0 sites")).toBeVisible();
+  await tabTo(page, page.getByRole("button", { name: "Move it" }));
+  await press(page, "Enter");
+  await expect(folder.getByText("1 site", { exact: true })).toBeVisible();
+
+  await part("Machines");
+  await tabTo(page, page.getByLabel("What for"));
+  await page.keyboard.type("copy by keyboard");
+  await choose("Where", "Weir and Lock Trust");
+  await tabTo(page, page.getByRole("button", { name: "Make the token" }));
+  await press(page, "Enter");
+  await expect(page.getByLabel(/^Keep this token/)).toBeVisible();
+  const token = page.getByRole("list", { name: "Tokens" }).getByRole("listitem").first();
+  await expect(token).toContainText("copy by keyboard");
+  await tabTo(page, token.getByRole("button", { name: /^Withdraw/ }));
+  await press(page, "Enter");
+  await expect(token).toContainText("withdrawn");
+
+  await part("People");
+  await tabTo(page, page.getByRole("button", { name: "Give Ruth a role" }));
+  await press(page, "Enter");
+  await expect(page.getByRole("dialog").getByLabel("Where")).toBeVisible();
+  await press(page, "Escape");
+  // Where one was before is where one is again.
+  await expect(page.getByRole("button", { name: "Give Ruth a role" })).toBeFocused();
+  await press(page, "Enter");
+  const dialog = page.getByRole("dialog");
+  await tabTo(page, dialog.getByLabel("Where"));
+  await page.keyboard.type("Weir", { delay: 10 });
+  await tabTo(page, dialog.getByRole("button", { name: "Give the role" }));
+  await press(page, "Enter");
+  const withdraw = page.getByRole("button", { name: "Withdraw viewer on Weir and Lock Trust from Ruth" });
+  await tabTo(page, withdraw);
+  await press(page, "Enter");
+  await expect(withdraw).toBeHidden();
+
+  await part("Customers");
+  await tabTo(page, page.getByRole("button", { name: "Remove Weir and Lock Trust" }));
+  await press(page, "Enter");
+  await expect(folder).toBeHidden();
 });
 
 /** A device of one's own that keeps keys and takes every touch for its person's. */

@@ -25,7 +25,7 @@ export const BROKEN_FILES: readonly [string, (file: Record<string, Json>) => unk
     (f) => ({ ...f, format: "other" }),
     /format: "dianome-plan" belongs here, not "other"/,
   ],
-  ["a version to come", (f) => ({ ...f, version: 19 }), /version: 18 belongs here, not 19/],
+  ["a version to come", (f) => ({ ...f, version: 20 }), /version: 19 belongs here, not 20/],
   [
     "a missing list",
     (f) => {

@@ -104,6 +104,12 @@ const SITES: Readonly<
     note: "moved to the back office",
     second: "place",
   },
+  "0030": {
+    plan: fileOf("plan-version-18.json"),
+    noted: "Staff laptop 1",
+    note: "moved to the back office",
+    second: "place",
+  },
   "0029": {
     plan: fileOf("plan-version-18.json"),
     noted: "Staff laptop 1",

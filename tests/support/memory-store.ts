@@ -25,6 +25,7 @@ export function memoryStore(): PlanStore {
     id: batch.id,
     author: by.id,
     authorName: by.name,
+    isFromFile: false,
     madeAt: "2026-11-27T12:00:00Z",
     planner: batch.planner,
     summary: batch.summary,
@@ -42,6 +43,7 @@ export function memoryStore(): PlanStore {
     beginRecord: async (_site, _by, entries) => {
       if (entries.length > 0) throw new Error("A site in memory keeps no record");
     },
+    beginLog: () => Promise.reject(new Error("A site in memory comes without a history")),
     addPhotos: async (_site, photos) => {
       if (photos.length > 0) throw new Error("A site in memory keeps no photos");
     },
@@ -71,6 +73,7 @@ export function memoryStore(): PlanStore {
     bin: async () => [],
     nameOf: async (site) => sites.get(site)?.plan.site.name ?? null,
     ownLines,
+    batchesBefore: async () => [],
     news: async (site, after) => {
       const kept = sites.get(site);
       return kept === undefined

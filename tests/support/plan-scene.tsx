@@ -77,6 +77,7 @@ function state(plan: Plan, set: (part: Partial<Scene>) => void, get: () => Scene
     undoImport: () => Promise.resolve(null),
     keepImport: calm,
     redo: () => Promise.resolve(null),
+    hear: () => Promise.resolve(),
     refresh: () => Promise.resolve(),
     ask: (asking) => set({ asking }),
     decide: calm,

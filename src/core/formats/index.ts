@@ -24,6 +24,7 @@ export type { Breath } from "./breath";
 export { upgradedBatches, upgradedChanges } from "./older";
 export { encodeClash } from "./clash-codec";
 export { planFileJsonSchema } from "./json-schema";
+export { forSite, historyOfFile, loggedText, type LoggedBatch, type PlanHistory } from "./plan-history";
 export {
   decodePlan,
   decodePlanSliced,

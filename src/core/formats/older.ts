@@ -28,7 +28,7 @@ import {
 } from "../plan";
 
 /** The form that plan files and logged changes have now. */
-export const VERSION = 18;
+export const VERSION = 19;
 
 type Fields = Record<string, unknown>;
 const pick = <T extends object>(from: T, ...names: readonly (keyof T)[]): Fields =>
@@ -241,7 +241,7 @@ export function upgradedFile(file: unknown): unknown {
   if (
     !isFields(file) ||
     typeof file.version !== "number" ||
-    ![1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17].includes(file.version)
+    ![1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18].includes(file.version)
   )
     return file;
   const profiles = profilesIn(Array.isArray(file.signIns) ? file.signIns : []);

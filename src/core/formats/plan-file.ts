@@ -72,6 +72,13 @@ const photos = z
   .max(MOST_PHOTOS, `At most ${MOST_PHOTOS} photos go with a plan`)
   .optional()
   .meta({ description: "Photos that the records name, as JPEG in base64" });
+/** As many changes that made it go with a plan; `historyOfFile` reads them. */
+export const MOST_BATCHES = 50_000;
+const history = z
+  .array(z.unknown())
+  .max(MOST_BATCHES, `At most ${MOST_BATCHES} changes that made it go with a plan`)
+  .optional()
+  .meta({ description: "Every change that made the plan, oldest first, and who made it when" });
 
 /**
  * The whole file: a format word, a version, the site, and a list for each kind. Nothing may be missing,
@@ -115,6 +122,7 @@ export const planFileSchema = z.strictObject({
   windows: z.array(windows).max(MOST.window),
   records,
   photos,
+  history,
 });
 export type PlanFile = z.output<typeof planFileSchema>;
 
@@ -126,6 +134,7 @@ const shellSchema = z.strictObject({
   ...Object.fromEntries(COLLECTION_KINDS.map((kind) => [LIST_NAMES[kind], z.array(z.unknown())])),
   records,
   photos,
+  history,
 });
 
 /**

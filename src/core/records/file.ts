@@ -1,11 +1,17 @@
 import { z } from "zod";
-import { type Breath, type FileFault } from "../formats";
+import { MOST_PHOTOS, type Breath, type FileFault } from "../formats";
 import { err, ok, type Result } from "../kernel";
 import { issueSentence, lineField, valueAt } from "../plan";
 import { decodeEntry, encodeEntry, presentForm, recordEntrySchema, type Recorded } from "./entry";
+import { MOST_PHOTO_BYTES } from "./photo";
 
 // What was done on site goes with the plan file under `records`: who did it, and the entry as it was written. A
 // person of another machine stays a name.
+
+/** The largest plan file taken: an estate of 48,000 ports has 37 MB. */
+export const MOST_PLAN_BYTES = 64_000_000;
+/** One with all the photos that a site can have, in base64; a history has its place beside them, too. */
+export const MOST_FILE_BYTES = MOST_PLAN_BYTES + MOST_PHOTOS * Math.ceil((MOST_PHOTO_BYTES * 4) / 3 + 100);
 
 const whoSchema = z.strictObject({ by: lineField(80).min(1), entry: z.unknown() });
 

@@ -21,7 +21,7 @@ export {
   type Tick,
   type TickCame,
 } from "./entry";
-export { recordsOfFile, recordsToFile } from "./file";
+export { MOST_FILE_BYTES, MOST_PLAN_BYTES, recordsOfFile, recordsToFile } from "./file";
 export { plainJpeg } from "./jpeg";
 export {
   MOST_PHOTO_BYTES,
@@ -77,3 +77,4 @@ export {
   type Visit,
 } from "./visit";
 export { recordExports } from "./record-exports";
+export { studyExports } from "./study-exports";

@@ -118,8 +118,13 @@ export type LinksAnswer = readonly SeenPass[];
 export type { KeyAnswer } from "@/application/passkey-stores";
 export type { SeenPass } from "@/application/passes";
 export type { Handed, NotHanded } from "@/application/handed";
-/** What server-sent events tell of a site. */
-export type LiveAnswer = LiveState;
+/**
+ * What server-sent events tell of a site. `news`: what changed since it was told before; null at first, and
+ * where it is much: then it has to be asked for.
+ */
+export interface LiveAnswer extends LiveState {
+  readonly news: { readonly after: number; readonly entries: readonly LogEntryAnswer[] } | null;
+}
 export type { PeopleOrder } from "@/application/people";
 export { reaches, ROLES, type Role, type Scope } from "@/application/roles";
 /** Where somebody may begin a site. */

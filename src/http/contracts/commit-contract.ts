@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { batchEnvelopeSchema, type Breath } from "@/core/formats";
 import type { ChangeBatch } from "@/core/plan";
-import { MOST_PLAN_BYTES, nothing, siteParams, type Contract, type Misfit } from "./contract";
+import { MOST_PLAN_BYTES } from "@/core/records";
+import { nothing, siteParams, type Contract, type Misfit } from "./contract";
 import { misfitOf, readChanges } from "./read-changes";
 
 const envelope = z.strictObject({ revision: z.int().min(0), batch: batchEnvelopeSchema });

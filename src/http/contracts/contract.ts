@@ -1,7 +1,6 @@
 import { z } from "zod";
-import { MOST_PHOTOS, type Breath } from "@/core/formats";
+import type { Breath } from "@/core/formats";
 import { UUID } from "@/core/plan";
-import { MOST_PHOTO_BYTES } from "@/core/records";
 
 /** Why a part of a request does not fit: where, and the issue of its schema. */
 export interface Misfit {
@@ -33,8 +32,3 @@ export const nothing = z.strictObject({});
 export const noBody = z.null();
 export const idText = z.string().regex(UUID, "An id is a UUID in lower case");
 export const siteParams = z.strictObject({ site: idText });
-
-/** The largest plan file taken: an estate of 48,000 ports has 37 MB. */
-export const MOST_PLAN_BYTES = 64_000_000;
-/** One with all the photos that a site can have, in base64. */
-export const MOST_FILE_BYTES = MOST_PLAN_BYTES + MOST_PHOTOS * Math.ceil((MOST_PHOTO_BYTES * 4) / 3 + 100);

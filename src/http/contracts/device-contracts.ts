@@ -1,7 +1,8 @@
 import { z } from "zod";
 import type { Asking, BenchAct } from "@/application/devices";
 import type { Breath } from "@/core/formats";
-import { idText, MOST_PLAN_BYTES, nothing, siteParams, type Contract, type Misfit } from "./contract";
+import { MOST_PLAN_BYTES } from "@/core/records";
+import { idText, nothing, siteParams, type Contract, type Misfit } from "./contract";
 import { misfitOf, readChanges } from "./read-changes";
 
 export type { BenchAnswer } from "@/application/devices";

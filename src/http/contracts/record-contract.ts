@@ -1,7 +1,8 @@
 import { z } from "zod";
 import type { Breath } from "@/core/formats";
 import { entryOf, recordEntrySchema, type RecordEntry } from "@/core/records";
-import { MOST_PLAN_BYTES, nothing, siteParams, type Contract, type Misfit } from "./contract";
+import { MOST_PLAN_BYTES } from "@/core/records";
+import { nothing, siteParams, type Contract, type Misfit } from "./contract";
 import { misfitOf, readChanges } from "./read-changes";
 
 // Entries as they are made on site; a whole day without a connection comes in several requests. One that begins

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { SCHEMAS } from "@/core/plan";
-import { contract, idText, MOST_FILE_BYTES, noBody, nothing, siteParams } from "./contract";
+import { MOST_FILE_BYTES } from "@/core/records";
+import { contract, idText, noBody, nothing, siteParams } from "./contract";
 
 const name = z.string().trim().pipe(SCHEMAS.site.shape.name);
 const revision = z.coerce.number().int().min(0).max(4_000_000_000);

@@ -13,6 +13,11 @@ export const SAVED = "dianome-saved";
 
 export function downloadBlob(name: string, blob: Blob): void {
   window.dispatchEvent(new CustomEvent<string>(SAVED, { detail: name }));
+  handOver(name, blob);
+}
+
+/** The same for what the server made: it has written that down itself. */
+export function handOver(name: string, blob: Blob): void {
   const address = URL.createObjectURL(blob);
   const anchor = document.createElement("a");
   anchor.href = address;

@@ -6,16 +6,16 @@ import { call } from "../plan-store/api";
 import { usePlanStore } from "../plan-store/use-plan";
 import { liveStore, NOBODY, TAB } from "./live-store";
 
-/** Holds the stream of a site while the tab is looked at, and asks for the plan's news when there is some. */
+/** Holds the stream of a site while the tab is looked at, and hands on what it tells of the plan. */
 export function useLive(site: string): void {
   const plan = usePlanStore();
   useEffect(() => {
     let source: EventSource | null = null;
     const hear = (event: MessageEvent<string>) => {
-      const state = JSON.parse(event.data) as LiveAnswer;
-      liveStore.setState({ ...state, isOpen: true });
-      const { held } = plan.getState();
-      if (held !== null && held.revision !== state.revision) void plan.getState().refresh();
+      const told = JSON.parse(event.data) as LiveAnswer;
+      const { revision, record, present } = told;
+      liveStore.setState({ revision, record, present, isOpen: true });
+      void plan.getState().hear(told);
     };
     const close = () => {
       source?.close();

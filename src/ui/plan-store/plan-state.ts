@@ -2,7 +2,7 @@ import type { Accepted, Finding } from "@/core/checks";
 import type { Acceptance, ChangeBatch, Choose } from "@/core/plan";
 import type { Order } from "@/core/commands";
 import type { Refusal } from "@/core/planners";
-import type { ClashAnswer, Role, StepsAnswer } from "@/http/contracts/answers";
+import type { ClashAnswer, LiveAnswer, Role, StepsAnswer } from "@/http/contracts/answers";
 import type { Held } from "./held";
 
 /** Whether the server has everything; `stranger`: it no longer knows who asks. */
@@ -57,7 +57,10 @@ export interface PlanState {
   readonly undoImport: () => Promise<Refusal>;
   readonly keepImport: () => void;
   readonly redo: () => Promise<Refusal>;
+  /** Asks for what is new. */
   readonly refresh: () => Promise<void>;
+  /** Takes in what the server told by itself, or asks where that does not go on from what is here. */
+  readonly hear: (told: Pick<LiveAnswer, "revision" | "news">) => Promise<void>;
   /** Opens or closes the question; closing decides nothing. */
   readonly ask: (open: boolean) => void;
   /** Settles the oldest stuck batch field by field. */

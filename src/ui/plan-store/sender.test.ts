@@ -32,6 +32,8 @@ interface Client {
   readonly edit: (work: (edits: PlanEdits) => void) => ChangeBatch;
   readonly show: (held: Held) => void;
   readonly said: string[];
+  /** The paths that were asked for. */
+  readonly asked: string[];
 }
 
 const refusedAs = (
@@ -79,11 +81,12 @@ function client(store: PlanStore, by: Person, weather: () => Weather): Client {
     asking: false,
     stepClash: null,
   } as unknown as PlanState;
-  const said: string[] = [];
+  const [said, asked]: [string[], string[]] = [[], []];
   const show = (held: Held) => {
     state = { ...state, held };
   };
   const call: Call = async (path, _method, body) => {
+    asked.push(path);
     const now = weather();
     if (typeof now === "number")
       return refusedAs(now, {
@@ -103,6 +106,7 @@ function client(store: PlanStore, by: Person, weather: () => Weather): Client {
   };
   const sender = makeSender({
     site: SITE,
+    person: by.name,
     call,
     get: () => state,
     set: (part) => {
@@ -118,6 +122,7 @@ function client(store: PlanStore, by: Person, weather: () => Weather): Client {
     sender,
     show,
     said,
+    asked,
     edit: (work) => {
       const held = must(state.held, "loaded");
       const edits = new PlanEdits(held.index.plan);
@@ -299,6 +304,48 @@ test("an undo that meets a later change asks with both values and keeps what was
   ]);
 });
 
+/** What the server tells by itself of everything after a revision. */
+async function toldAfter(store: PlanStore, after: number): Promise<Parameters<Sender["hear"]>[0]> {
+  const { revision, entries } = must(await store.news(SITE, after), "the site");
+  return { revision, news: { after, entries: JSON.parse(JSON.stringify(entries.map(presentEntry))) } };
+}
+
+test("what is told goes on from what is here without a question; mine from elsewhere and gaps are asked for", async () => {
+  const { store, ruth, marek, server } = await scene();
+  marek.edit(rename(0, "Told"));
+  marek.edit((edits) => edits.patch("host", must(hosts[1], "").id, { place: "Barn" }));
+  await settle([marek]);
+  ruth.asked.length = 0;
+  await ruth.sender.hear(await toldAfter(store, 1));
+  // Once more, and from further back: nothing is done twice.
+  await ruth.sender.hear(await toldAfter(store, 1));
+  await ruth.sender.hear(await toldAfter(store, 0));
+  await ruth.sender.hear({ revision: 3, news: null });
+  expect([ruth.state().held?.revision, ruth.asked]).toEqual([3, []]);
+  expect(diff(must(ruth.state().held, "").base, await server())).toEqual([]);
+
+  const again = client(store, RUTH, () => "fair");
+  again.show(heldAt(await server(), 3));
+  again.edit(rename(2, "In another tab"));
+  await settle([again]);
+  ruth.asked.length = 0;
+  await ruth.sender.hear(await toldAfter(store, 3));
+  expect([ruth.asked, ruth.state().steps.undo]).toEqual([[`/api/sites/${SITE}/batches?after=3`], "an edit"]);
+
+  marek.edit(rename(0, "Twice"));
+  await settle([marek]);
+  marek.edit(rename(0, "Thrice"));
+  await settle([marek]);
+  ruth.asked.length = 0;
+  // What lies between was not heard, or is too much to be told.
+  await ruth.sender.hear(await toldAfter(store, 5));
+  expect([ruth.asked.length, ruth.state().held?.revision]).toEqual([1, 6]);
+  marek.edit(rename(0, "Once more"));
+  await settle([marek]);
+  await ruth.sender.hear({ revision: 7, news: null });
+  expect([ruth.asked.length, ruth.state().held?.revision]).toEqual([2, 7]);
+});
+
 const anyWeather = fc.constantFrom<Weather>(
   "fair",
   "fair",
@@ -317,6 +364,7 @@ const anyAct = fc.record({
     "port" as const,
     "send" as const,
     "news" as const,
+    "told" as const,
     "undo" as const,
     "choose" as const,
   ),
@@ -332,7 +380,7 @@ test("two who edit, lose connections, undo and choose come to one plan: the serv
       fc.infiniteStream(anyWeather),
       async (acts, weathers) => {
         let calm = false;
-        const { ruth, marek, server } = await scene(() => {
+        const { store, ruth, marek, server } = await scene(() => {
           const now = calm ? "fair" : (weathers.next().value ?? "fair");
           if (now !== "fair") bad += 1;
           return now;
@@ -358,6 +406,12 @@ test("two who edit, lose connections, undo and choose come to one plan: the serv
             });
           if (what === "send") await one.sender.idle();
           if (what === "news") await one.sender.refresh();
+          // Of the last few, as after a pause; or with a gap before them, or as too much.
+          if (what === "told") {
+            const after = Math.max(0, must(one.state().held, "loaded").revision + 1 - n);
+            const told = await toldAfter(store, after);
+            await one.sender.hear(text === "Kiln" ? { ...told, news: null } : told);
+          }
           if (what === "undo") await one.sender.step("undo");
           if (what === "choose") choose(one);
         }

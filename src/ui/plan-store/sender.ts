@@ -15,6 +15,8 @@ import type { PlanState } from "./plan-state";
 
 interface Hooks {
   readonly site: string;
+  /** My name, as the log has it. */
+  readonly person: string;
   readonly call: Call;
   readonly get: () => PlanState;
   readonly set: (part: Partial<PlanState>) => void;
@@ -33,6 +35,7 @@ export interface Sender {
   readonly idle: () => Promise<void>;
   readonly step: (way: "undo" | "redo", choices?: StepChoices) => Promise<Refusal>;
   readonly refresh: () => Promise<void>;
+  readonly hear: PlanState["hear"];
   /** No further tries: the page goes. */
   readonly stop: () => void;
 }
@@ -55,7 +58,7 @@ const loggedOf = (entries: readonly LogEntryAnswer[]): Logged[] =>
  * says it can never be taken.
  */
 // eslint-disable-next-line max-lines-per-function -- one machine with its states in one closure: nobody else may touch them
-export function makeSender({ site, call, get, set, show, loadAnew, say, random }: Hooks): Sender {
+export function makeSender({ site, person, call, get, set, show, loadAnew, say, random }: Hooks): Sender {
   const path = `/api/sites/${site}`;
   let running: Promise<void> | null = null;
   let waitMs = FIRST_WAIT_MS;
@@ -182,6 +185,19 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
     else void wake();
   };
 
+  const hear: PlanState["hear"] = async ({ revision, news }) => {
+    const { held, saving } = get();
+    if (held === null || (news === null && revision === held.revision)) return;
+    if (news === null || news.after > held.revision || saving === "stranger") return refresh();
+    const fresh = news.entries.filter((entry) => entry.revision > held.revision);
+    const waits = new Set(held.pending.map(({ id }) => id));
+    // Mine from elsewhere, or a step back: what I can undo is another step now, and the server says which.
+    if (fresh.some(({ id, authorName }) => authorName === person && !waits.has(id))) return refresh();
+    if (fresh.length === 0) return;
+    await takeIn(loggedOf(fresh));
+    if ((get().held?.pending.length ?? 0) > 0) void wake();
+  };
+
   const step = async (way: "undo" | "redo", choices: StepChoices | null = null): Promise<Refusal> => {
     await wake();
     const { held } = get();
@@ -211,6 +227,7 @@ export function makeSender({ site, call, get, set, show, loadAnew, say, random }
     idle: wake,
     step,
     refresh,
+    hear,
     stop: () => {
       if (timer !== null) clearTimeout(timer);
     },

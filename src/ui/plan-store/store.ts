@@ -112,6 +112,7 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
     };
     sender = makeSender({
       site,
+      person,
       call,
       get,
       set,
@@ -176,6 +177,7 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
       keepImport: () => set({ confirmingUndo: false }),
       redo: async () => (reaches(role, "field") ? active.step("redo") : mayNotDraw(role)),
       refresh: () => active.refresh(),
+      hear: (told) => active.hear(told),
       ask: (open) => set({ asking: open, ...(open ? {} : { stepClash: null }) }),
       decide: (choose) => {
         const { held } = get();

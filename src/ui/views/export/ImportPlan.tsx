@@ -7,6 +7,7 @@ import { previewChanges, sentenceOf, type Preview } from "@/core/checks";
 import { countChanges, describeChanges, integrityFault, type FileFault } from "@/core/formats";
 import { importPlan, runOrder } from "@/core/commands";
 import type { ChangeBatch } from "@/core/plan";
+import { MOST_FILE_BYTES } from "@/core/records";
 import { SeveritySign, severityColour } from "../../kit/signs";
 import { ChangeList } from "../../margin/findings/Proposal";
 import { planWorker } from "../../plan-store/plan-worker";
@@ -21,7 +22,6 @@ interface Ready {
   readonly preview: Preview;
   readonly base: object;
 }
-const MOST_FILE_BYTES = 64_000_000;
 
 /**
  * Takes a plan file in place of this plan: first what would change, then, if wanted, as one batch that can be
@@ -42,7 +42,7 @@ export function ImportPlan() {
     if (file.size > MOST_FILE_BYTES)
       return refuse(
         `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; ` +
-          `a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`,
+          `a plan file has at most ${Math.floor(MOST_FILE_BYTES / 1_000_000)} MB.`,
       );
     setBusy(true);
     const result = await planWorker().readFile(await file.text());

@@ -1,12 +1,13 @@
 "use client";
 
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { counted } from "@/core/repairs";
 import { deviceExports, SITE_EXPORTS, writePlanFile, type SiteExport } from "@/core/formats";
 import type { PlanIndex } from "@/core/plan";
 import { photosToFile, recordsToFile } from "@/core/records";
 import { exportText } from "@/http/contracts/csv-text";
-import { download, downloadBlob, fileName } from "../../kit/download";
+import type { RefusedAnswer } from "@/http/contracts/answers";
+import { download, downloadBlob, fileName, handOver } from "../../kit/download";
 import { useHeld } from "../../plan-store/use-plan";
 import { useWholeRecord, type WholeRecord } from "../../record-store/use-record";
 import { ImportPlan } from "./ImportPlan";
@@ -33,6 +34,14 @@ const FILES: readonly File[] = [
   ...SITE_EXPORTS.map((one): File => ({ ...one, make: (index) => exportText(one.make(index)) })),
 ];
 
+const WITH_HISTORY = "plan-with-history.json";
+const HISTORY_TOO = {
+  what: "Plan file with its history",
+  about:
+    "The plan file, and every change that made it: who made it and when, each value before and after. A site " +
+    "that begins with it has that history, and the states of its issued sheets.",
+};
+
 const NOTHING_DONE: WholeRecord = { record: [], photos: [], missing: 0 };
 
 const missingWords = ({ missing }: WholeRecord): string =>
@@ -55,6 +64,15 @@ export function OpenFormats() {
     const unsaved = pending.length > 0 ? "; it holds changes that are not saved yet" : "";
     return `${name} is written: ${lines}, ${Math.ceil(text.length / 1000)} kB${unsaved}.${missingWords(done)}`;
   };
+  const saveWithHistory = async (): Promise<string> => {
+    setMade("The server puts the history together …");
+    const file = await withHistory(index.plan.site.id);
+    if (typeof file === "string") return file;
+    const name = fileName(index.plan.site.name, WITH_HISTORY);
+    handOver(name, file);
+    const lacks = pending.length > 0 ? "; it lacks the changes that are not saved yet" : "";
+    return `${name} is written: ${Math.ceil(file.size / 1000)} kB${lacks}.`;
+  };
   const saveSheets = async (): Promise<string> => {
     const { zipOf } = await import("@/paper/zip");
     const files = sheetFiles(index);
@@ -76,22 +94,23 @@ export function OpenFormats() {
       </p>
       <ul>
         {FILES.map((file) => (
-          <li key={file.file} className="flex items-center gap-4 border-b border-hair p-4">
-            <div className="flex-1">
-              <h2 className="text-15">{file.what}</h2>
-              <p className="text-13 text-ink2">{file.about}</p>
-            </div>
-            <button
-              type="button"
-              className={file.file === PLAN_FILE ? "button go" : "button"}
-              onClick={() => void save(file).then(setMade)}
-            >
-              Save {file.what.toLowerCase()}
-            </button>
-          </li>
+          <Fragment key={file.file}>
+            <li>
+              <Saved
+                {...file}
+                isFirst={file.file === PLAN_FILE}
+                onSave={() => void save(file).then(setMade)}
+              />
+            </li>
+            {file.file === PLAN_FILE ? (
+              <li>
+                <Saved {...HISTORY_TOO} onSave={() => void saveWithHistory().then(setMade)} />
+              </li>
+            ) : null}
+          </Fragment>
         ))}
       </ul>
-      <SheetsOfAll onSave={() => void saveSheets().then(setMade)} />
+      <Saved {...ALL_SHEETS} onSave={() => void saveSheets().then(setMade)} />
       <NameZones say={setMade} />
       <NameUpdates say={setMade} />
       <ImportPlan />
@@ -111,18 +130,38 @@ const sheetFiles = (index: PlanIndex): (readonly [name: string, bytes: Uint8Arra
     return typeof text === "string" ? [[file, new TextEncoder().encode(text)] as const] : [];
   });
 
-function SheetsOfAll({ onSave }: { onSave: () => void }) {
+/** The file, or why the server gives none. */
+async function withHistory(site: string): Promise<Blob | string> {
+  const answer = await fetch(`/api/sites/${site}/exports/${WITH_HISTORY}`).catch(() => null);
+  if (answer === null)
+    return "The server does not answer; the history lies there. The plan file without it can be saved here.";
+  if (answer.ok) return answer.blob();
+  const refused = (await answer.json().catch(() => null)) as RefusedAnswer | null;
+  return refused?.sentence ?? `The server's answer (${answer.status}) could not be read. Try again.`;
+}
+
+const ALL_SHEETS = {
+  what: "Sheets of all devices",
+  about:
+    "What is entered on each device, in one ZIP: as a table, as JSON, and as YANG data (RFC 7951 by the " +
+    "models of RFC 8343, 8344, 8519 and of bridges).",
+};
+
+interface SavedProps {
+  readonly what: string;
+  readonly about: string;
+  readonly isFirst?: boolean;
+  readonly onSave: () => void;
+}
+function Saved({ what, about, isFirst = false, onSave }: SavedProps) {
   return (
     <div className="flex items-center gap-4 border-b border-hair p-4">
       <div className="flex-1">
-        <h2 className="text-15">Sheets of all devices</h2>
-        <p className="text-13 text-ink2">
-          What is entered on each device, in one ZIP: as a table, as JSON, and as YANG data (RFC 7951 by the
-          models of RFC 8343, 8344, 8519 and of bridges).
-        </p>
+        <h2 className="text-15">{what}</h2>
+        <p className="text-13 text-ink2">{about}</p>
       </div>
-      <button type="button" className="button" onClick={onSave}>
-        Save sheets of all devices
+      <button type="button" className={isFirst ? "button go" : "button"} onClick={onSave}>
+        Save {what.toLowerCase()}
       </button>
     </div>
   );

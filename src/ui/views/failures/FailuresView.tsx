@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo } from "react";
 import { counted } from "@/core/repairs";
-import { singlePoints, type RankedLoss } from "@/core/failure";
+import { FAILURE_WORDS, failureTable, singlePoints, type RankedLoss } from "@/core/failure";
 import { nameOf } from "@/core/plan";
 import { useUi } from "../../frame/use-ui";
 import { Progress } from "../../kit/Progress";
@@ -15,7 +15,6 @@ import { severityColour } from "@/ui/kit/signs";
 
 const ROW = 28;
 const COLUMNS = "grid-cols-[minmax(150px,1fr)_56px_52px_repeat(3,84px)_64px]";
-const KINDS = { device: "device", cable: "cable", strand: "strand", feed: "supply", line: "line" } as const;
 const SERVICES = {
   gateway: "the way to the gateway",
   address: "the DHCP server",
@@ -46,27 +45,7 @@ export function FailuresView() {
   const chosen = selection?.what === "failure" ? selection.key : null;
   const bad = (losses ?? []).filter((loss) => loss.harmed > 0).length;
   const running = isRunning(index.plan.site.id);
-  const table = () =>
-    csv([
-      [
-        "what fails",
-        "kind",
-        "cut off",
-        "lose the gateway",
-        "lose the internet",
-        "no DHCP server",
-        "take over",
-      ],
-      ...(losses ?? []).map((loss) => [
-        loss.name,
-        KINDS[loss.failures[0]?.what ?? "device"],
-        String(loss.cutOff.length),
-        String(loss.noGateway.length),
-        String(loss.noInternet.length),
-        String(loss.noAddress.length),
-        String(loss.takeOver.length),
-      ]),
-    ]);
+  const table = () => csv(failureTable(losses ?? []));
   return (
     <main className="sheet">
       <div className="head">
@@ -198,7 +177,7 @@ function Ranking({
                 <LossSign loss={loss} />
                 <span className="truncate">{loss.name}</span>
               </span>
-              <span className="text-ink2">{KINDS[loss.failures[0]?.what ?? "device"]}</span>
+              <span className="text-ink2">{FAILURE_WORDS[loss.failures[0]?.what ?? "device"]}</span>
               {number(loss.cutOff.length, true)}
               {number(loss.noGateway.length, true)}
               {number(loss.noInternet.length)}

@@ -8,7 +8,7 @@ import { useGoTo } from "../../frame/go-to";
 import { csv, CSV_TYPE, download, fileName } from "../../kit/download";
 import { useRecord } from "../../record-store/use-record";
 import { dayText } from "../../kit/day-text";
-import { dueCalendar } from "./due-calendar";
+import { dueCalendar } from "@/http/contracts/due-calendar";
 
 /** Days of the plan on which something ends: support, licences, certificates, exceptions, forwards. */
 export function FallsDue({ index }: { index: PlanIndex }) {

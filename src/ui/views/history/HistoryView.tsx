@@ -127,7 +127,10 @@ export function HistoryView() {
                 >
                   <td className="mono right">{line.revision}</td>
                   <td className="text-ink2">{whenText(line.madeAt, index.plan.site.timeZone)}</td>
-                  <td>{line.authorName}</td>
+                  <td className="whitespace-nowrap">
+                    {line.authorName}
+                    {line.isFromFile ? <span className="text-ink2"> (by its file)</span> : null}
+                  </td>
                   <td className="w-full !whitespace-normal">{line.summary}</td>
                   <td className="mono right">{line.changeCount}</td>
                 </tr>

@@ -73,26 +73,61 @@ export function Folders({ people }: { people: PeopleAnswer }) {
             className="flex flex-wrap items-center gap-2 border-b border-hair py-2 last:border-0"
           >
             <span className="min-w-[14rem] flex-1 font-semibold">{site.name}</span>
-            <select
-              className="field"
-              aria-label={`Folder of ${site.name}`}
-              disabled={!people.ownsAll}
-              value={site.customer ?? ""}
-              onChange={(event) =>
-                void order({ do: "moveSite", site: site.id, customer: event.target.value || null })
-              }
-            >
-              <option value="">no customer</option>
-              {people.customers.map(({ id, name: title }) => (
-                <option key={id} value={id}>
-                  {title}
-                </option>
-              ))}
-            </select>
+            <FolderOf
+              key={site.customer}
+              site={site}
+              people={people}
+              onMove={(customer) => void order({ do: "moveSite", site: site.id, customer })}
+            />
           </li>
         ))}
       </ul>
     </div>
+  );
+}
+
+/**
+ * The folder of a site. It is moved by the button alone: on the way through a list by arrow keys other
+ * customers' people would see it.
+ */
+function FolderOf({
+  site,
+  people: { ownsAll, customers },
+  onMove,
+}: {
+  site: PeopleAnswer["sites"][number];
+  people: PeopleAnswer;
+  onMove: (customer: string | null) => void;
+}) {
+  const [chosen, setChosen] = useState(site.customer);
+  return (
+    <form
+      className="flex gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (chosen !== site.customer) onMove(chosen);
+      }}
+    >
+      <select
+        className="field"
+        aria-label={`Folder of ${site.name}`}
+        disabled={!ownsAll}
+        value={chosen ?? ""}
+        onChange={(event) => setChosen(event.target.value || null)}
+      >
+        <option value="">no customer</option>
+        {customers.map(({ id, name: title }) => (
+          <option key={id} value={id}>
+            {title}
+          </option>
+        ))}
+      </select>
+      {chosen === site.customer ? null : (
+        <button type="submit" className="button go">
+          Move it
+        </button>
+      )}
+    </form>
   );
 }
 

@@ -8,7 +8,7 @@ import { PlanIndex, type Plan, type Window } from "@/core/plan";
 import { provenRunbook } from "@/core/runbook";
 import { testId } from "@/core/testing/build-plan";
 import { useIndex } from "@/ui/plan-store/use-plan";
-import { calendarOf } from "./calendar";
+import { calendarOf } from "@/http/contracts/windows-calendar";
 import { NowStep } from "./NowStep";
 import { Windows } from "./Windows";
 

@@ -63,7 +63,7 @@ function Saves({ index, runbook }: { index: PlanIndex; runbook: Runbook }) {
   if (windows.length === 0) return null;
   const save = async () => {
     // Heavy, so it comes when it is asked for.
-    const { calendarOf } = await import("./calendar");
+    const { calendarOf } = await import("@/http/contracts/windows-calendar");
     const calendar = calendarOf(index, windows, runbook);
     if ("fault" in calendar) toast.error(calendar.fault);
     else download(fileName(name, "windows.ics"), "text/calendar;charset=utf-8", calendar.text);

@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { v7 } from "uuid";
 import type { FileFault } from "@/core/formats";
+import { MOST_FILE_BYTES } from "@/core/records";
 import type { FoldersAnswer } from "@/http/contracts/answers";
 import { call } from "../../plan-store/api";
 
@@ -13,7 +14,6 @@ const KINDS: readonly [Kind, string][] = [
   ["office", "Office"],
   ["industrial", "Industrial site"],
 ];
-const MOST_FILE_BYTES = 64_000_000;
 
 /** Begins a site: by its name, or from a plan file. */
 // eslint-disable-next-line max-lines-per-function -- one form in its order
@@ -56,7 +56,7 @@ export function NewSite({ folders }: { folders: FoldersAnswer }) {
     if (file.size > MOST_FILE_BYTES)
       return setRefusal(
         `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; ` +
-          `a plan file has at most ${MOST_FILE_BYTES / 1_000_000} MB.`,
+          `a plan file has at most ${Math.floor(MOST_FILE_BYTES / 1_000_000)} MB.`,
       );
     const id = v7();
     try {
