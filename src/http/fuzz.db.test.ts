@@ -4,7 +4,8 @@ import { join } from "node:path";
 import { v7 } from "uuid";
 import { lockkeepersHouse } from "../../demo/lockkeepers-house";
 import { encodeBatch, encodePlan } from "@/core/formats";
-import { COLLECTION_KINDS, PlanEdits, PlanIndex } from "@/core/plan";
+import { must } from "@/core/kernel";
+import { applyChanges, COLLECTION_KINDS, emptyPlan, PlanEdits, PlanIndex } from "@/core/plan";
 import { dice, type Dice } from "@/core/testing/plants";
 import { startDevices, type RunningDevices } from "@/stand-in/devices/server";
 import { JPEG } from "../../tests/support/jpeg";
@@ -45,6 +46,21 @@ function aBatch(roll: Dice): object {
     args: null,
     changes: edits.changes(),
   }) as object;
+}
+
+/** A small plan file with its history: so small that what is spoiled is often in that. */
+function aGrownFile(): object {
+  const before = emptyPlan(plan.site);
+  const edits = new PlanEdits(before);
+  for (const zone of [...plan.zone.values()].slice(0, 2)) edits.put("zone", zone);
+  const changes = edits.changes();
+  const grown = applyChanges(before, changes);
+  const batch = encodeBatch({ id: v7(), planner: "fuzz", summary: "x", args: { n: [1] }, changes }) as object;
+  const logged = { revision: 1, by: "Ruth", at: "2026-11-30T09:00:00.000Z", undoes: null, redoes: null };
+  return {
+    ...(encodePlan(must(grown.ok ? grown.value : null, "two zones")) as object),
+    history: [{ ...logged, ...batch }],
+  };
 }
 
 /** An entry of the record: a step that was done, with what it made different. */
@@ -303,7 +319,12 @@ test(`${REQUESTS} requests that are almost right are answered, and none of them 
     const bare = (request: Request): Request => ({ ...request, params: {} });
     switch (roll(32)) {
       case 0:
-        return bare(post(sites.POST, { by: "file", id: v7(), batch: v7(), file }));
+        return bare(
+          post(sites.POST, {
+            ...{ by: "file", id: v7(), batch: v7() },
+            file: roll(2) === 0 ? file : aGrownFile(),
+          }),
+        );
       case 1:
         return bare(
           post(sites.POST, {

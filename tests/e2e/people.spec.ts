@@ -113,8 +113,8 @@ test("customers, folders of sites, roles and tokens by keyboard alone", async ({
     for (let i = 0; i < 4 && !(await choice.isChecked()); i += 1) await press(page, "ArrowRight");
     await expect(choice).toBeChecked();
   };
-  const choose = async (label: string | RegExp, option: string) => {
-    const select = page.getByLabel(label, { exact: true });
+  const choose = async (label: string, option: string) => {
+    const select = page.getByRole("combobox", { name: label, exact: true });
     await tabTo(page, select);
     await page.keyboard.type(option, { delay: 10 });
     await expect(select.locator("option:checked")).toHaveText(option);
@@ -168,7 +168,16 @@ test("customers, folders of sites, roles and tokens by keyboard alone", async ({
   await expect(withdraw).toBeHidden();
 
   await part("Customers");
-  await tabTo(page, page.getByRole("button", { name: "Remove Weir and Lock Trust" }));
+  // With a site in it the folder stays.
+  const remove = page.getByRole("button", { name: "Remove Weir and Lock Trust" });
+  await tabTo(page, remove);
+  await press(page, "Enter");
+  await expect(page.getByRole("alert").filter({ hasText: "Sites still lie in this folder" })).toBeVisible();
+  await choose(`Folder of ${site}`, "no customer");
+  await tabTo(page, page.getByRole("button", { name: "Move it" }));
+  await press(page, "Enter");
+  await expect(folder.getByText("0 sites")).toBeVisible();
+  await tabTo(page, remove, true);
   await press(page, "Enter");
   await expect(folder).toBeHidden();
 });
