@@ -37,7 +37,7 @@ async function exported(page: Page): Promise<unknown> {
   await openFormats(page);
   const [download] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("button", { name: "Save plan file" }).click(),
+    page.getByRole("button", { name: "Save plan file", exact: true }).click(),
   ]);
   return planIn(readFileSync(await download.path(), "utf8"));
 }

@@ -144,7 +144,7 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await press(page, "Enter");
   await tabTo(page, page.getByRole("radio", { name: "Sheets" }));
   await press(page, "ArrowRight", "ArrowRight", "ArrowRight");
-  await tabTo(page, page.getByRole("button", { name: "Save plan file" }));
+  await tabTo(page, page.getByRole("button", { name: "Save plan file", exact: true }));
   const [download] = await Promise.all([page.waitForEvent("download"), press(page, "Enter")]);
   expect(download.suggestedFilename()).toBe("lockkeeper-s-house-boathouse-plan.json");
 

@@ -15,6 +15,7 @@ jest.mock("../../kit/download", () => ({
   ...jest.requireActual<object>("../../kit/download"),
   download: (name: string, type: string, text: string) => mockSaved.push({ name, type, size: text.length }),
   downloadBlob: (name: string, blob: Blob) => mockSaved.push({ name, type: blob.type, size: blob.size }),
+  handOver: (name: string, blob: Blob) => mockSaved.push({ name, type: "", size: blob.size }),
 }));
 jest.mock("./ImportPlan", () => ({ ImportPlan: () => null }));
 
@@ -27,7 +28,7 @@ beforeEach(() => {
 test("rules leave as JSON and as access lists, and a name's update as a message; each is said with its size", async () => {
   scene.show(lockkeepersHouse());
   render(<OpenFormats />);
-  await save("Save rules as json");
+  await save("Save rules as JSON");
   expect(screen.getByRole("status").textContent).toMatch(/rules\.json is written: \d+ lines, \d+ kB/);
   await save("Save access lists");
   await save("Save update of lock.example");
@@ -40,6 +41,40 @@ test("rules leave as JSON and as access lists, and a name's update as a message;
     "application/dns-message",
   ]);
   expect(mockSaved.every(({ size }) => size > 40)).toBe(true);
+});
+
+test("the history comes from the server, which writes it down itself; why it does not come is said", async () => {
+  scene.show(lockkeepersHouse());
+  const { id } = lockkeepersHouse().site;
+  const asked: string[] = [];
+  let answer = () => Promise.resolve(new Response("{}", { status: 200 }));
+  const before = globalThis.fetch;
+  globalThis.fetch = (address) => {
+    asked.push(String(address));
+    return answer();
+  };
+  try {
+    render(<OpenFormats />);
+    const said = async () => {
+      await save("Save plan file with its history");
+      return screen.getByRole("status").textContent;
+    };
+    expect(await said()).toMatch(/plan-with-history\.json is written: 1 kB\./);
+    expect([asked, mockSaved]).toEqual([
+      [`/api/sites/${id}/exports/plan-with-history.json`],
+      [{ name: "lockkeeper-s-house-plan-with-history.json", type: "", size: 2 }],
+    ]);
+    const refused = JSON.stringify({ code: "no-such-export", sentence: "It would have more than 104 MB." });
+    answer = () => Promise.resolve(new Response(refused, { status: 404 }));
+    expect(await said()).toBe("It would have more than 104 MB.");
+    answer = () => Promise.reject(new TypeError("away"));
+    expect(await said()).toMatch(/The server does not answer/);
+    answer = () => Promise.resolve(new Response("<html>", { status: 502 }));
+    expect(await said()).toMatch(/\(502\) could not be read/);
+    expect(mockSaved).toHaveLength(1);
+  } finally {
+    globalThis.fetch = before;
+  }
 });
 
 test("a name whose line has no address noted gets no file but the reason", async () => {

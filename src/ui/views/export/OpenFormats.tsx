@@ -13,10 +13,13 @@ import { useWholeRecord, type WholeRecord } from "../../record-store/use-record"
 import { ImportPlan } from "./ImportPlan";
 import { NameUpdates, NameZones } from "./NameFiles";
 
+/** What is said of a file: how it was written, or why it was not. */
+type Said = string | { readonly refusal: string };
+
 /** An export of the plan, or the plan file itself, which what was done on site goes with. */
 interface File extends Omit<SiteExport, "make"> {
   /** The text of the file, or why there is none. */
-  readonly make: (index: PlanIndex, done: WholeRecord) => string | { readonly refusal: string };
+  readonly make: (index: PlanIndex, done: WholeRecord) => Said;
 }
 
 const PLAN_FILE = "plan.json";
@@ -39,7 +42,7 @@ const HISTORY_TOO = {
   what: "Plan file with its history",
   about:
     "The plan file, and every change that made it: who made it and when, each value before and after. A site " +
-    "that begins with it has that history, and the states of its issued sheets.",
+    "that begins with it has that history.",
 };
 
 const NOTHING_DONE: WholeRecord = { record: [], photos: [], missing: 0 };
@@ -52,22 +55,23 @@ const missingWords = ({ missing }: WholeRecord): string =>
 /** What leaves the plan in open formats, all in one place, and what comes in. */
 export function OpenFormats() {
   const { index, pending } = useHeld();
-  const [made, setMade] = useState<string | null>(null);
+  const [said, setSaid] = useState<Said>("");
+  const isRefused = typeof said !== "string";
   const wholeRecord = useWholeRecord();
-  const save = async (file: File): Promise<string> => {
+  const save = async (file: File): Promise<Said> => {
     const name = fileName(index.plan.site.name, file.file);
     const done = file.file === PLAN_FILE ? await wholeRecord() : NOTHING_DONE;
     const text = file.make(index, done);
-    if (typeof text !== "string") return text.refusal;
+    if (typeof text !== "string") return text;
     download(name, file.type, text);
     const lines = counted(text.trimEnd().split("\n").length, "line", "lines");
     const unsaved = pending.length > 0 ? "; it holds changes that are not saved yet" : "";
     return `${name} is written: ${lines}, ${Math.ceil(text.length / 1000)} kB${unsaved}.${missingWords(done)}`;
   };
-  const saveWithHistory = async (): Promise<string> => {
-    setMade("The server puts the history together …");
+  const saveWithHistory = async (): Promise<Said> => {
+    setSaid("The server puts the history together …");
     const file = await withHistory(index.plan.site.id);
-    if (typeof file === "string") return file;
+    if ("refusal" in file) return file;
     const name = fileName(index.plan.site.name, WITH_HISTORY);
     handOver(name, file);
     const lacks = pending.length > 0 ? "; it lacks the changes that are not saved yet" : "";
@@ -88,9 +92,9 @@ export function OpenFormats() {
       {/* Always in sight: behind the list nobody who saves the first file would see it. */}
       <p
         role="status"
-        className="sticky top-0 z-10 border-b border-hair bg-panel px-4 py-2 text-13 text-sound empty:border-0 empty:p-0"
+        className={`sticky top-0 z-10 border-b border-hair bg-panel px-4 py-2 text-13 empty:border-0 empty:p-0 ${isRefused ? "text-stop" : "text-sound"}`}
       >
-        {made}
+        {isRefused ? said.refusal : said}
       </p>
       <ul>
         {FILES.map((file) => (
@@ -99,20 +103,20 @@ export function OpenFormats() {
               <Saved
                 {...file}
                 isFirst={file.file === PLAN_FILE}
-                onSave={() => void save(file).then(setMade)}
+                onSave={() => void save(file).then(setSaid)}
               />
             </li>
             {file.file === PLAN_FILE ? (
               <li>
-                <Saved {...HISTORY_TOO} onSave={() => void saveWithHistory().then(setMade)} />
+                <Saved {...HISTORY_TOO} onSave={() => void saveWithHistory().then(setSaid)} />
               </li>
             ) : null}
           </Fragment>
         ))}
       </ul>
-      <Saved {...ALL_SHEETS} onSave={() => void saveSheets().then(setMade)} />
-      <NameZones say={setMade} />
-      <NameUpdates say={setMade} />
+      <Saved {...ALL_SHEETS} onSave={() => void saveSheets().then(setSaid)} />
+      <NameZones say={setSaid} />
+      <NameUpdates say={setSaid} />
       <ImportPlan />
       <p className="mx-4 mt-4 max-w-[72ch] border-t border-hair pt-3 text-13 text-ink2">
         Elsewhere, where they are made: the drawing as SVG on Hardware, captures (pcapng) on Probe under
@@ -131,13 +135,18 @@ const sheetFiles = (index: PlanIndex): (readonly [name: string, bytes: Uint8Arra
   });
 
 /** The file, or why the server gives none. */
-async function withHistory(site: string): Promise<Blob | string> {
+async function withHistory(site: string): Promise<Blob | { readonly refusal: string }> {
   const answer = await fetch(`/api/sites/${site}/exports/${WITH_HISTORY}`).catch(() => null);
   if (answer === null)
-    return "The server does not answer; the history lies there. The plan file without it can be saved here.";
+    return {
+      refusal:
+        "The server does not answer; the history lies there. The plan file without it can be saved here.",
+    };
   if (answer.ok) return answer.blob();
   const refused = (await answer.json().catch(() => null)) as RefusedAnswer | null;
-  return refused?.sentence ?? `The server's answer (${answer.status}) could not be read. Try again.`;
+  return {
+    refusal: refused?.sentence ?? `The server's answer (${answer.status}) could not be read. Try again.`,
+  };
 }
 
 const ALL_SHEETS = {
@@ -146,6 +155,10 @@ const ALL_SHEETS = {
     "What is entered on each device, in one ZIP: as a table, as JSON, and as YANG data (RFC 7951 by the " +
     "models of RFC 8343, 8344, 8519 and of bridges).",
 };
+
+/** "Plan file" as "plan file"; "DHCP scopes" as it is. */
+const inSentence = (what: string): string =>
+  /^[A-Z][a-z]/.test(what) ? `${what.slice(0, 1).toLowerCase()}${what.slice(1)}` : what;
 
 interface SavedProps {
   readonly what: string;
@@ -161,7 +174,7 @@ function Saved({ what, about, isFirst = false, onSave }: SavedProps) {
         <p className="text-13 text-ink2">{about}</p>
       </div>
       <button type="button" className={isFirst ? "button go" : "button"} onClick={onSave}>
-        Save {what.toLowerCase()}
+        Save {inSentence(what)}
       </button>
     </div>
   );
