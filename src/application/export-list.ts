@@ -12,6 +12,13 @@ import type { Due } from "@/core/sheets";
 
 // The files that the server makes of a plan and its record, beside the plan files.
 
+export interface ExportLine {
+  readonly file: string;
+  readonly type: string;
+  readonly what: string;
+  readonly about: string;
+}
+
 type CalendarText = { readonly text: string } | { readonly fault: string };
 /** How calendars are written (RFC 5545). */
 export interface Calendars {

@@ -1,6 +1,6 @@
 import { encodePlanSliced, loggedText, type ExportContent } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
-import { PlanIndex, planBefore, type Plan } from "@/core/plan";
+import { entityCount, PlanIndex, planBefore, type Plan } from "@/core/plan";
 import {
   MOST_FILE_BYTES,
   photosOf,
@@ -11,15 +11,18 @@ import {
 } from "@/core/records";
 import type { Deed, DeedStore } from "./account-stores";
 import { NO_SUCH_EXPORT, NO_SUCH_SITE, type AppError } from "./errors";
-import { exportsOf, refused, type Calendars } from "./export-list";
+import { exportsOf, refused, type Calendars, type ExportLine } from "./export-list";
 import { pauseAfterAWhile } from "./in-slices";
+import { paperJob, PAPERS, type PaperKind, type PaperMaker } from "./paper-exports";
 import type { Pass, PassStore } from "./passes";
 import { wholeRecord } from "./records";
+import { MOST_ENTITIES } from "./soundness";
 import type { Person, PhotoStore, PlanStore, RecordStore } from "./stores";
 
 // Files that leave a plan by the server, for whoever is signed in and for machines with a token.
 
 export interface ExportDoor {
+  readonly papers: PaperMaker;
   readonly calendars: Calendars;
   readonly plans: PlanStore;
   readonly records: RecordStore;
@@ -30,12 +33,6 @@ export interface ExportDoor {
 /** Who fetches: somebody who is signed in, or a machine with its address. */
 export type Fetcher = { readonly person: Person } | { readonly pass: Pass; readonly cameFrom: string };
 
-export interface ExportLine {
-  readonly file: string;
-  readonly type: string;
-  readonly what: string;
-  readonly about: string;
-}
 const PLAN_FILE: ExportLine = {
   file: "plan.json",
   type: "application/json",
@@ -58,11 +55,8 @@ export async function listExports(
   const now = await plans.snapshot(site);
   if (now === null) return err(NO_SUCH_SITE);
   const rest = exportsOf(calendars, PlanIndex.of(now.plan), { revision: now.revision, record: [] });
-  return ok([
-    PLAN_FILE,
-    WITH_HISTORY,
-    ...rest.map(({ file, type, what, about }) => ({ file, type, what, about })),
-  ]);
+  const lines = [PLAN_FILE, WITH_HISTORY, ...PAPERS, ...rest];
+  return ok(lines.map(({ file, type, what, about }) => ({ file, type, what, about })));
 }
 
 /** All photos that a record names and the server has. */
@@ -150,28 +144,67 @@ export const noteExport = (
   { site, file }: { readonly site: string; readonly file: string },
 ): Promise<void> => deeds.add(by, exported(site, file));
 
-/** A file of a site as it is now, and its type. */
+/** What leaves as a file: as the core gives it, or bytes. */
+export type Fetched = ExportContent | { readonly is: "bytes"; readonly bytes: Uint8Array<ArrayBuffer> };
+interface Wanted {
+  readonly site: string;
+  readonly file: string;
+  /** When: an ISO 8601 instant in UTC. */
+  readonly made: string;
+}
+interface File {
+  readonly type: string;
+  readonly content: Fetched;
+}
+
+async function papers(
+  door: ExportDoor,
+  kind: PaperKind,
+  { site, made }: Wanted,
+  now: Standing,
+): Promise<Fetched> {
+  const count = entityCount(now.plan);
+  if (count > MOST_ENTITIES)
+    return refused(
+      `The plan has ${count} things; papers are set here of at most ${MOST_ENTITIES}. ` +
+        "Whoever opens the site can make them there.",
+    );
+  const record = await wholeRecord(door.records, site);
+  const photos = await photosIn(door.photos, site, record);
+  const job = paperJob(kind, { ...now, record, photos }, { today: made.slice(0, 10), made });
+  const bytes = await door.papers.make(job);
+  return bytes === null ? NOT_SET : { is: "bytes", bytes };
+}
+const NOT_SET = refused(
+  "It could not be set now: too many others wait for theirs, it took too long, or the plan has nothing to " +
+    "draw. Try again in a minute.",
+);
+
+async function fileOf(door: ExportDoor, wanted: Wanted, now: Standing): Promise<File | null> {
+  const { site, file } = wanted;
+  if (file === PLAN_FILE.file)
+    return { type: PLAN_FILE.type, content: { is: "text", text: await planFile(door, site, now.plan) } };
+  if (file === WITH_HISTORY.file)
+    return { type: WITH_HISTORY.type, content: await fileWithHistory(door, site, now) };
+  const paper = PAPERS.find((one) => one.file === file);
+  if (paper !== undefined) return { type: paper.type, content: await papers(door, paper.kind, wanted, now) };
+  const index = PlanIndex.of(now.plan, wanted.made.slice(0, 10));
+  const record = await wholeRecord(door.records, site);
+  const standing = { revision: now.revision, record };
+  const found = exportsOf(door.calendars, index, standing).find((one) => one.file === file);
+  return found === undefined ? null : { type: found.type, content: found.make(index) };
+}
+
+/** A file of a site as it is now, and its type; what was fetched is written down. */
 export async function fetchExport(
   door: ExportDoor,
   by: Fetcher,
-  { site, file, today }: { readonly site: string; readonly file: string; readonly today: string },
-): Promise<Result<{ readonly type: string; readonly content: ExportContent }, AppError>> {
-  const now = await door.plans.snapshot(site);
+  wanted: Wanted,
+): Promise<Result<File, AppError>> {
+  const now = await door.plans.snapshot(wanted.site);
   if (now === null) return err(NO_SUCH_SITE);
-  const { plan, revision } = now;
-  if (file === PLAN_FILE.file) {
-    await noteFetch(door, by, site, file);
-    return ok({ type: PLAN_FILE.type, content: { is: "text", text: await planFile(door, site, plan) } });
-  }
-  if (file === WITH_HISTORY.file) {
-    const content = await fileWithHistory(door, site, now);
-    if (content.is !== "refused") await noteFetch(door, by, site, file);
-    return ok({ type: WITH_HISTORY.type, content });
-  }
-  const index = PlanIndex.of(plan, today);
-  const record = await wholeRecord(door.records, site);
-  const found = exportsOf(door.calendars, index, { revision, record }).find((one) => one.file === file);
-  if (found === undefined) return err(NO_SUCH_EXPORT);
-  await noteFetch(door, by, site, file);
-  return ok({ type: found.type, content: found.make(index) });
+  const found = await fileOf(door, wanted, now);
+  if (found === null) return err(NO_SUCH_EXPORT);
+  if (found.content.is !== "refused") await noteFetch(door, by, wanted.site, wanted.file);
+  return ok(found);
 }

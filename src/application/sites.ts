@@ -74,6 +74,11 @@ export interface CameIn {
   readonly by: Person;
 }
 
+const ID_TAKEN: FileFault = {
+  place: "history",
+  sentence: "history: A change in it has the id that this import was given; import the file once more.",
+};
+
 /** The batch that makes a whole plan. */
 const importOf = (id: string, plan: Plan): ChangeBatch => ({
   id,
@@ -85,11 +90,17 @@ const importOf = (id: string, plan: Plan): ChangeBatch => ({
 
 /** The log of a new site: what its file tells, and what was there before that as one batch. */
 function toldLog({ id, batchId, by }: CameIn, { batches, before }: PlanHistory): ToldEntry[] {
-  const first = batches[0]?.revision ?? 1;
-  const nothing = { undoes: null, redoes: null, said: null };
+  const [first] = batches;
   const begun = importOf(batchId, { ...before, site: { ...before.site, id } });
   return [
-    ...(first > 1 ? [{ revision: first - 1, batch: begun, by, ...nothing }] : []),
+    ...(first === undefined || first.revision === 1
+      ? []
+      : [
+          {
+            ...{ revision: first.revision - 1, batch: begun, by, undoes: null, redoes: null },
+            said: { by: by.name, at: first.at },
+          },
+        ]),
     ...batches.map(({ by: name, at, batch, revision, undoes, redoes }) => ({
       ...{ revision, undoes, redoes, by, said: { by: name, at } },
       batch: { ...batch, changes: forSite(batch.changes, id) },
@@ -104,6 +115,7 @@ function toldLog({ id, batchId, by }: CameIn, { batches, before }: PlanHistory):
 export async function storePlan(store: PlanStore, came: CameIn): Promise<Result<{ id: string }, AppError>> {
   const { id, batchId, plan, record = [], photos = [], history = null, customer = null, by } = came;
   if (record.length > MOST_ENTRIES) return err(RECORD_FULL);
+  if (history?.batches.some(({ batch }) => batch.id === batchId) === true) return err(badFile([ID_TAKEN]));
   return store.transaction(async (tx): Promise<Result<{ id: string }, AppError>> => {
     const site: Site = { ...plan.site, id };
     if ((await tx.lockInBin(id)) !== null) return err(IN_BIN);

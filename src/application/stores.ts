@@ -53,9 +53,9 @@ export interface NewEntry {
   readonly undoes: string | null;
   readonly redoes: string | null;
 }
-/** One that comes with a plan file: who made it there, and when; null for what the import itself adds. */
+/** One that comes with a plan file: who made it there, and when. */
 export interface ToldEntry extends NewEntry {
-  readonly said: Pick<LoggedBatch, "by" | "at"> | null;
+  readonly said: Pick<LoggedBatch, "by" | "at">;
 }
 
 /** A deleted site, as long as it can be brought back. */

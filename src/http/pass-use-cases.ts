@@ -13,6 +13,7 @@ import { fromOf } from "./authorise";
 import type { LinksAnswer } from "./contracts/answers";
 import type { BodyOf } from "./contracts/contract";
 import { exportText } from "./contracts/csv-text";
+import { paperMaker } from "@/wire/paper-maker";
 import { dueCalendar } from "./contracts/due-calendar";
 import { calendarOf } from "./contracts/windows-calendar";
 import type { linksContract } from "./contracts/pass-contracts";
@@ -69,7 +70,11 @@ export async function handedFor(
   return openHanded(stores(), { key, part, cameFrom: address, made: new Date().toISOString() });
 }
 
-const exportDoor = () => ({ ...stores(), calendars: { due: dueCalendar, windows: calendarOf } });
+const exportDoor = () => ({
+  ...stores(),
+  calendars: { due: dueCalendar, windows: calendarOf },
+  papers: paperMaker,
+});
 
 export const listSiteExports = async ({ params }: { params: { site: string } }): Answer => {
   const listed = await listExports(exportDoor(), params.site);
@@ -82,16 +87,20 @@ export async function readExport(asked: {
   fetcher: Fetcher;
 }): Answer {
   const { params, fetcher } = asked;
-  const today = new Date().toISOString().slice(0, 10);
-  const found = await fetchExport(exportDoor(), fetcher, { ...params, today });
+  const found = await fetchExport(exportDoor(), fetcher, { ...params, made: new Date().toISOString() });
   if (!found.ok) return found;
-  const text = exportText(found.value.content);
-  if (typeof text !== "string") return err({ ...NO_SUCH_EXPORT, sentence: text.refusal });
+  const { content } = found.value;
+  const file = content.is === "bytes" ? content.bytes : exportText(content);
+  if (typeof file === "object" && "refusal" in file)
+    return err({ ...NO_SUCH_EXPORT, sentence: file.refusal });
   const headers = {
     "content-type": found.value.type,
     "content-disposition": `attachment; filename*=UTF-8''${encodeURIComponent(params.file)}`,
   };
-  return ok({ value: null, ready: { bytes: new TextEncoder().encode(text), headers } });
+  return ok({
+    value: null,
+    ready: { bytes: typeof file === "string" ? new TextEncoder().encode(file) : file, headers },
+  });
 }
 
 /** Somebody saved a file that their browser made. */

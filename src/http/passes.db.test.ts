@@ -7,8 +7,10 @@ import { encodePlan, readPlanFile } from "@/core/formats";
 import { must } from "@/core/kernel";
 import { openDatabase } from "@/storage/pool";
 import { sql } from "@/storage/sql";
+import { paperMaker } from "@/wire/paper-maker";
 import type { LinksAnswer, LogAnswer, PeopleAnswer } from "./contracts/answers";
 import { newAccount } from "../../tests/support/accounts";
+import { readPdf } from "../../tests/support/paper";
 import { ask, closeStores, cookieOf, databaseUrl, enter } from "../../tests/support/handlers";
 
 // What opens without an account: links to an issued sheet, and tokens with which machines fetch exports.
@@ -202,14 +204,20 @@ describe("a machine's token", () => {
     const { key } = await token({ kind: "customer", id: folder });
     const list = (await (await fetched(null, key)).json()) as { file: string; type: string }[];
     expect(list.length).toBeGreaterThan(30);
+    const got = new Map<string, ArrayBuffer>();
     for (const { file, type } of list) {
       const answer = await fetched(file, key);
-      const text = await answer.text();
+      const bytes = await answer.arrayBuffer();
+      const text = new TextDecoder().decode(bytes);
+      got.set(file, bytes);
       // A plan that gives no such file says why.
       if (answer.status === 404) expect([file, text]).toEqual([file, expect.stringContaining("sentence")]);
       else expect([file, answer.status, answer.headers.get("content-type")]).toEqual([file, 200, type]);
       expect(text.length).toBeGreaterThan(1);
     }
+    const bytes = new Uint8Array(must(got.get("papers-customer.pdf"), "the papers"));
+    expect(readPdf("pdftotext", bytes)).toContain("Network papers for the customer");
+    expect(new TextDecoder().decode(got.get("drawing.svg"))).toContain("Hall switch");
     const read = readPlanFile(await (await fetched("plan.json", key)).text());
     const now = must(await stores().plans.snapshot(site), "the site");
     expect(read.ok && stateText(read.value)).toBe(stateText(now.plan));
@@ -257,6 +265,30 @@ describe("a machine's token", () => {
     expect((await fetched("hosts", next.key)).status).toBe(401);
   });
 });
+
+const NOW = "2026-12-01T09:00:00.000Z";
+test("papers are set one after another: too many at once are told so, and what can't be set holds up nobody", async () => {
+  const job = {
+    kind: "customer",
+    revision: 1,
+    records: [],
+    photos: [],
+    today: "2026-12-01",
+    made: NOW,
+  } as const;
+  const all = Array.from({ length: 7 }, (_, at) => {
+    const began = performance.now();
+    return paperMaker
+      .make({ ...job, plan: at === 4 ? encodePlan(plan) : {} })
+      .then((made) => [made !== null, performance.now() - began] as const);
+  });
+  const came = await Promise.all(all);
+  expect(came.map(([isMade]) => isMade)).toEqual([false, false, false, false, true, false, false]);
+  // The last two were not begun.
+  expect(Math.max(...came.slice(5).map(([, ms]) => ms))).toBeLessThan(
+    Math.min(...came.slice(0, 5).map(([, ms]) => ms)),
+  );
+}, 60_000);
 
 test("what somebody saves stands in the log, by a person as by their browser", async () => {
   const { GET } = await import("@/app/api/sites/[site]/exports/[file]/route");

@@ -37,9 +37,9 @@ async function saved(of: string, file = "plan-with-history.json"): Promise<Recor
   expect(answer.status).toBe(200);
   return (await answer.json()) as Record<string, unknown>;
 }
-async function begin(id: string, file: unknown) {
+async function begin(id: string, file: unknown, batch = v7()) {
   const { POST } = await import("@/app/api/sites/route");
-  const body = { by: "file", id, batch: v7(), file };
+  const body = { by: "file", id, batch, file };
   const answer = await ask(POST, { method: "POST", body, cookie: ruth });
   return { status: answer.status, text: await answer.text() };
 }
@@ -114,6 +114,9 @@ test("a history that does not lead to its plan is refused, and nothing is writte
   const { status, text } = await begin(id, { ...file, history: (file.history as unknown[]).slice(1, 3) });
   expect(status).toBe(422);
   expect(text).toMatch(/does not lead to what follows it/);
+  // Nor is one that has the id of the import itself.
+  const [, , third] = file.history as { id: string }[];
+  expect((await begin(id, file, must(third, "a change").id)).status).toBe(422);
   expect(await stores().plans.snapshot(id)).toBeNull();
 });
 
@@ -124,8 +127,9 @@ test("a history whose older end is missing begins with one batch that tells what
     status: 200,
   });
   const entries = await logOf(id);
+  expect(await step("undo", ruth, id)).toBe(409);
   expect(entries.map(({ revision, isFromFile, planner }) => [revision, isFromFile, planner])).toEqual([
-    [2, false, "import-plan"],
+    [2, true, "import-plan"],
     [3, true, "undo"],
     [4, true, "redo"],
   ]);

@@ -3,6 +3,7 @@ import { pauseAfterAWhile } from "@/application/in-slices";
 import { ROLES } from "@/application/roles";
 import type {
   LogEntry,
+  NewEntry,
   OwnLines,
   PlanStore,
   PlanTx,
@@ -49,7 +50,8 @@ const standingOf = (row: Row): Standing => ({ revision: Number(row.revision), ma
 async function appendToLog(
   tx: Tx,
   site: string,
-  { revision, batch, by, undoes, redoes, said }: ToldEntry,
+  { revision, batch, by, undoes, redoes }: NewEntry,
+  said: ToldEntry["said"] | null,
 ): Promise<void> {
   const changes = await encodeChangesSliced(batch.changes, pauseAfterAWhile());
   const at = said === null ? null : asStored(said.at);
@@ -108,12 +110,12 @@ function planTx(tx: Tx, cache: PlanCache, fresh: Fresh): PlanTx {
     ...binTx(tx),
     write: async (site, { revision, batch, by, undoes, redoes }, after) => {
       await writeChanges(tx, site, batch.changes);
-      await appendToLog(tx, site, { revision, batch, by, undoes, redoes, said: null });
+      await appendToLog(tx, site, { revision, batch, by, undoes, redoes }, null);
       await moveOn(site, revision, after);
     },
     beginLog: async (site, told, plan) => {
       await writeChanges(tx, site, diff(emptyPlan(plan.site), plan));
-      for (const entry of told) await appendToLog(tx, site, entry);
+      for (const entry of told) await appendToLog(tx, site, entry, entry.said);
       await moveOn(site, told.at(-1)?.revision ?? 0, plan);
     },
     findEntry: (site, batch) => tx.maybeOne(entries`WHERE b.site_id = ${site} AND b.id = ${batch}`, entryOf),

@@ -37,7 +37,7 @@ export interface PlanHistory {
   readonly before: Plan;
 }
 
-const REVISIONS = 4_000_000_000;
+const REVISIONS = 1_000_000_000;
 const loggedSchema = z.strictObject({
   ...batchEnvelopeSchema.shape,
   revision: z.int().min(1).max(REVISIONS),

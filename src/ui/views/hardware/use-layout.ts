@@ -3,26 +3,10 @@
 import { proxy, wrap } from "comlink";
 import { useEffect, useState } from "react";
 import type { PlanIndex } from "@/core/plan";
-import type { LayoutBox, LayoutCable, Laid } from "@/workers/layout-model";
+import type { LayoutBox, Laid } from "@/workers/layout-model";
 import type { LayoutWorker } from "@/workers/layout.worker";
 import { BOX } from "./cable-ends";
-
-/** What the layout depends on, as text: the same text needs no new layout. */
-function shapeOf({ plan }: PlanIndex): { boxes: LayoutBox[]; cables: LayoutCable[] } {
-  const boxes = [...plan.device.values()].map((device): LayoutBox => ({
-    id: device.id,
-    ...BOX,
-    group: device.place,
-  }));
-  const deviceOf = (port: string) => plan.port.get(port)?.device ?? "";
-  const rank = (id: string) =>
-    ["gateway", "firewall", "switch", "accessPoint"].indexOf(plan.device.get(id)?.kind ?? "");
-  const cables = [...plan.link.values()].map((link): LayoutCable => {
-    const [a, b] = [deviceOf(link.a), deviceOf(link.b)];
-    return rank(a) <= rank(b) ? { id: link.id, from: a, to: b } : { id: link.id, from: b, to: a };
-  });
-  return { boxes, cables };
-}
+import { shapeOf } from "./drawing-shape";
 
 const ROW = 8;
 const GAP = { x: 40, y: 70 } as const;

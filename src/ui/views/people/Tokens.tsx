@@ -28,8 +28,9 @@ export function Tokens({ people }: { people: PeopleAnswer }) {
   return (
     <div className="p-4 text-13">
       <p className="max-w-[72ch] pb-3 text-ink2">
-        With a token a machine fetches any export of the sites that it is for, and nothing else, until its
-        last day. It counts as long as whoever made it owns these sites.
+        With a token a machine fetches exports of the sites that it is for (tables, plan files, sheets,
+        papers, the drawing), and nothing else, until its last day. It counts as long as whoever made it owns
+        these sites.
       </p>
       <form
         className="flex flex-wrap items-end gap-3"
