@@ -25,6 +25,7 @@ import { recordStore } from "@/storage/record-store";
 import { credentials } from "@/wire/credentials";
 import { deviceReader } from "@/wire/device-reader";
 import { passkeyTools } from "@/wire/passkeys";
+export { paperMaker } from "@/wire/paper-maker";
 import { standInsIn } from "@/wire/stand-ins";
 
 export interface Stores {

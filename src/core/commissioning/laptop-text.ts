@@ -24,10 +24,10 @@ export interface Shown {
 
 const FROM_OTHERS = /\b(gateway|router|default)\b/i;
 const OF_NAMES = /\b(dns|name ?servers?|resolver)\b/i;
-/** A line that names no gateway: "Gateway:" and nothing, or "Router: none". */
-const WITHOUT = /^\s*(default )?(gateway|router)[ .]*[:=]?\s*(none|-)?\s*$/i;
+/** A line, trimmed, that names no gateway: "Gateway:" and nothing, or "Router: none". */
+const WITHOUT = /^(default )?(gateway|router)[\s.]*([:=]\s*)?(none|-)?$/i;
 /** The same of name servers, where "none" has to stand: what follows may stand on the next line. */
-const WITHOUT_DNS = /^\s*(dns|name ?servers?|resolver)[ .]*[:=]?\s*(none|-)\s*$/i;
+const WITHOUT_DNS = /^(dns|name ?servers?|resolver)[\s.]*([:=]\s*)?(none|-)$/i;
 const NO_ADDRESS = /\b(mask|broadcast|dhcp server|lease (obtained|expires))\b/i;
 const A_NUMBER = /(?<![\d.])\d{1,3}(?:\.\d{1,3}){3}(?![\d.])/g;
 
@@ -74,7 +74,7 @@ export function shownIn(text: string, family: Family = 4): Shown {
     else if (about === "gateway") gateway ??= first;
     else if (about === "own") own.push(...found);
   }
-  const says = (without: RegExp) => text.split(/\r?\n/).some((line) => without.test(line));
+  const says = (without: RegExp) => text.split(/\r?\n/).some((line) => without.test(line.trim()));
   const hasNoGateway = gateway === null && says(WITHOUT);
   const address = own.find((one) => !isLinkLocal(one)) ?? own[0] ?? null;
   return { address, own, gateway, hasNoGateway, dns, hasNoDns: dns.length === 0 && says(WITHOUT_DNS) };

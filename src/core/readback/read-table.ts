@@ -31,6 +31,14 @@ function rowsOf({ columns, rows }: Cells): Row[] {
   });
 }
 
+/** A list at its commas, and at spaces that a number still follows: what comes after the last belongs to it. */
+function partsOfList(text: string): string[] {
+  const [numbered = ""] = /^[^]*\d/.exec(text) ?? [];
+  const [rest = "", ...others] = text.slice(numbered.length).split(/[,;]/);
+  const parts = numbered.split(/[,;]|\s+/);
+  return [...parts.slice(0, -1), `${parts.at(-1) ?? ""}${rest}`, ...others];
+}
+
 const isNone = (text: string): boolean => /^(|-+|–|none|n\/a)$/i.test(text.trim());
 
 const YES = /^(yes|on|true|enabled?|1)$/i;
@@ -180,8 +188,7 @@ class TableReader {
   /** "1-4, ge 7, lag": the ports that a list names. */
   #portList(text: string): Port[] {
     if (isNone(text)) return [];
-    return text
-      .split(/[,;]|\s+(?=\D*\d)/)
+    return partsOfList(text)
       .map((part) => part.trim())
       .filter((part) => part !== "")
       .flatMap((part) => {
