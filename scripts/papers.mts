@@ -5,18 +5,19 @@ import { join } from "node:path";
 import type { PaperJob } from "../src/application/paper-exports";
 import { openPlan } from "../src/core/formats";
 import { must } from "../src/core/kernel";
-import { packFor, packStudy, reportFor } from "../src/core/pack";
+import { packFor, packStudy, reportFor, type Reader } from "../src/core/pack";
 import { PlanIndex, TAPE_COLOURS, type Plan } from "../src/core/plan";
 import { photosOfFile, recordsOfFile } from "../src/core/records";
 import { documentOf } from "../src/paper/document";
 import type { Picture } from "../src/paper/drawing";
 import type { Inks } from "../src/paper/inks";
-import { FONT_FILES, pdfOf, type FontFiles } from "../src/paper/pdf";
+import { pdfOf } from "../src/paper/pdf";
 import { drawCables } from "../src/ui/views/hardware/cable-ends";
 import { shapeOf } from "../src/ui/views/hardware/drawing-shape";
 import { placedBy } from "../src/ui/views/hardware/nodes-edges";
 import { NO_MARKS, pictureOf } from "../src/ui/views/hardware/picture-of";
 import { layout } from "../src/workers/layout";
+import { paperFonts } from "./paper-fonts";
 
 const STYLES = readFileSync(join("src", "app", "globals.css"), "utf8");
 /** The colour of a tape on the light ground, which stands first in the styles. */
@@ -24,15 +25,6 @@ const tape = (name: string): string => new RegExp(`--tape-${name}: (#[0-9a-f]{6}
 const INKS: Inks = Object.fromEntries(
   TAPE_COLOURS.map((name) => [name, { base: tape(name), on: tape(`${name}-on`) }]),
 );
-
-const fonts = (): FontFiles =>
-  Object.fromEntries(
-    FONT_FILES.map((name) => {
-      const family = must(/^(atkinson-hyperlegible-(?:next|mono)|noto-sans)-/.exec(name)?.[1], name);
-      const file = join("node_modules", "@fontsource", family, "files", name);
-      return [name, readFileSync(file).toString("base64")];
-    }),
-  );
 
 async function drawing(plan: Plan): Promise<Picture | null> {
   const index = PlanIndex.of(plan);
@@ -43,23 +35,25 @@ async function drawing(plan: Plan): Promise<Picture | null> {
   return pictureOf(index, { drawn, placed: placedBy(index, laid), marks: NO_MARKS }, tape);
 }
 
-async function papers({ kind, revision, records, photos, today, made }: PaperJob, plan: Plan) {
+async function papers(
+  { revision, records, photos, today, made }: PaperJob,
+  plan: Plan,
+  kind: Reader | "report",
+) {
   const read = await recordsOfFile({ records }, () => Promise.resolve());
-  const record = read.ok ? read.value : [];
-  const pictures = photosOfFile({ photos }, record);
+  const record = must(read.ok ? read.value : null, "a record of ours");
+  const found = photosOfFile({ photos }, record);
+  const pictures = must(found.ok ? found.value : null, "photos of ours");
   const study = packStudy({ ...{ plan, revision, today, record, made }, sheet: null, before: null });
-  const pack = kind === "report" || kind === "drawing" ? reportFor(study) : packFor(study, kind, []);
+  const pack = kind === "report" ? reportFor(study) : packFor(study, kind, []);
   const given = {
     ...({ size: "A4", inks: INKS } as const),
     drawing: kind === "report" ? null : await drawing(plan),
     photos: new Map(
-      (pictures.ok ? pictures.value : []).map(({ id, jpeg }) => [
-        id,
-        `data:image/jpeg;base64,${Buffer.from(jpeg).toString("base64")}`,
-      ]),
+      pictures.map(({ id, jpeg }) => [id, `data:image/jpeg;base64,${Buffer.from(jpeg).toString("base64")}`]),
     ),
   };
-  return pdfOf(documentOf(pack, given), fonts());
+  return pdfOf(documentOf(pack, given), paperFonts());
 }
 
 async function main(): Promise<void> {
@@ -68,9 +62,10 @@ async function main(): Promise<void> {
   const job = JSON.parse(Buffer.concat(pieces).toString("utf8")) as PaperJob;
   const opened = openPlan(job.plan);
   const plan = must(opened.ok ? opened.value : null, "a plan of ours");
-  const file = job.kind === "drawing" ? ((await drawing(plan))?.svg ?? null) : await papers(job, plan);
-  if (file === null) process.exit(1);
-  process.stdout.write(file);
+  const { kind } = job;
+  process.stdout.write(
+    kind === "drawing" ? must(await drawing(plan), "gear").svg : await papers(job, plan, kind),
+  );
 }
 
 void main();

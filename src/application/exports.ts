@@ -1,4 +1,4 @@
-import { encodePlanSliced, loggedText, type ExportContent } from "@/core/formats";
+import { encodePlanSliced, HISTORY_FILE, loggedText, MOST_BATCHES, type ExportContent } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
 import { entityCount, PlanIndex, planBefore, type Plan } from "@/core/plan";
 import {
@@ -41,7 +41,7 @@ const PLAN_FILE: ExportLine = {
 };
 
 const WITH_HISTORY: ExportLine = {
-  file: "plan-with-history.json",
+  file: HISTORY_FILE,
   type: "application/json",
   what: "Plan file with its history",
   about: "The plan file, and every change that made it: who made it when, each value before and after.",
@@ -86,7 +86,7 @@ async function historyOf(plans: PlanStore, site: string, now: Standing): Promise
       const text = await loggedText(logged, breath);
       texts.push(text);
       size += text.length;
-      if (size > MOST_FILE_BYTES) return null;
+      if (size > MOST_FILE_BYTES || texts.length > MOST_BATCHES) return null;
       [then, before] = [earlier, logged.revision];
     }
     if (page.length < BATCHES_AT_ONCE) return texts.toReversed().join(",");
@@ -99,8 +99,9 @@ interface Standing {
 
 /** What more than a file may hold can't be read again: it is not written either. */
 const TOO_LARGE = refused(
-  `With its history the plan file would have more than ${Math.floor(MOST_FILE_BYTES / 1_000_000)} MB, ` +
-    "which no plan file may have. Save it without; a backup of the whole database has it all.",
+  `With its history the plan file would have more than ${Math.floor(MOST_FILE_BYTES / 1_000_000)} MB or ` +
+    `${MOST_BATCHES} changes, which no plan file may have. Save it without; a backup of the whole ` +
+    "database has it all.",
 );
 
 async function fileWithHistory(door: ExportDoor, site: string, now: Standing): Promise<ExportContent> {
@@ -152,7 +153,7 @@ interface Wanted {
   /** When: an ISO 8601 instant in UTC. */
   readonly made: string;
 }
-interface File {
+interface MadeFile {
   readonly type: string;
   readonly content: Fetched;
 }
@@ -169,6 +170,7 @@ async function papers(
       `The plan has ${count} things; papers are set here of at most ${MOST_ENTITIES}. ` +
         "Whoever opens the site can make them there.",
     );
+  if (kind === "drawing" && now.plan.device.size === 0) return NO_GEAR;
   const record = await wholeRecord(door.records, site);
   const photos = await photosIn(door.photos, site, record);
   const job = paperJob(kind, { ...now, record, photos }, { today: made.slice(0, 10), made });
@@ -176,11 +178,11 @@ async function papers(
   return bytes === null ? NOT_SET : { is: "bytes", bytes };
 }
 const NOT_SET = refused(
-  "It could not be set now: too many others wait for theirs, it took too long, or the plan has nothing to " +
-    "draw. Try again in a minute.",
+  "It could not be set now: too many others wait for theirs, or it took too long. Try again in a minute.",
 );
+const NO_GEAR = refused("The plan has no gear yet, so there is nothing to draw.");
 
-async function fileOf(door: ExportDoor, wanted: Wanted, now: Standing): Promise<File | null> {
+async function fileOf(door: ExportDoor, wanted: Wanted, now: Standing): Promise<MadeFile | null> {
   const { site, file } = wanted;
   if (file === PLAN_FILE.file)
     return { type: PLAN_FILE.type, content: { is: "text", text: await planFile(door, site, now.plan) } };
@@ -200,7 +202,7 @@ export async function fetchExport(
   door: ExportDoor,
   by: Fetcher,
   wanted: Wanted,
-): Promise<Result<File, AppError>> {
+): Promise<Result<MadeFile, AppError>> {
   const now = await door.plans.snapshot(wanted.site);
   if (now === null) return err(NO_SUCH_SITE);
   const found = await fileOf(door, wanted, now);

@@ -108,6 +108,16 @@ test("whoever is named in the file is found in History, and no file of theirs te
   expect(own.map((row) => (row as { revision: number }).revision)).toEqual([5, 6]);
 });
 
+test("of a site without gear no drawing is set, and it says so", async () => {
+  const { GET } = await import("@/app/api/sites/[site]/exports/[file]/route");
+  const params = { site, file: "drawing.svg" };
+  const answer = await ask(GET, { method: "GET", params, cookie: ruth });
+  expect([answer.status, ((await answer.json()) as { sentence: string }).sentence]).toEqual([
+    404,
+    "The plan has no gear yet, so there is nothing to draw.",
+  ]);
+});
+
 test("a history that does not lead to its plan is refused, and nothing is written", async () => {
   const id = v7();
   const file = await saved(site);

@@ -15,7 +15,8 @@ function run(job: PaperJob): Promise<Uint8Array<ArrayBuffer> | null> {
     const env = { PATH: process.env.PATH ?? "", NODE_ENV: "production" as const };
     const child = spawn(process.execPath, PROGRAM, {
       ...{ env, timeout: MOST_MS, killSignal: "SIGKILL" },
-      stdio: ["pipe", "pipe", "ignore"],
+      // What went wrong there stands in the server's own log.
+      stdio: ["pipe", "pipe", "inherit"],
     });
     const pieces: Buffer[] = [];
     let size = 0;

@@ -1,20 +1,10 @@
 import { execFileSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { must } from "@/core/kernel";
 import type { Inks } from "@/paper/inks";
-import { FONT_FILES, type FontFiles } from "@/paper/pdf";
 
-/** The fonts of paper, read from the packages that they come in. */
-export const paperFonts = (): FontFiles =>
-  Object.fromEntries(
-    FONT_FILES.map((name) => {
-      const font = must(/^(atkinson-hyperlegible-(?:next|mono)|noto-sans)-/.exec(name)?.[1], name);
-      const file = join("node_modules", "@fontsource", font, "files", name);
-      return [name, readFileSync(file).toString("base64")];
-    }),
-  );
+export { paperFonts } from "../../scripts/paper-fonts";
 
 export const INKS: Inks = {
   blue: { base: "#2a62a6", on: "#ffffff" },

@@ -24,7 +24,14 @@ export type { Breath } from "./breath";
 export { upgradedBatches, upgradedChanges } from "./older";
 export { encodeClash } from "./clash-codec";
 export { planFileJsonSchema } from "./json-schema";
-export { forSite, historyOfFile, loggedText, type LoggedBatch, type PlanHistory } from "./plan-history";
+export {
+  forSite,
+  HISTORY_FILE,
+  historyOfFile,
+  loggedText,
+  type LoggedBatch,
+  type PlanHistory,
+} from "./plan-history";
 export {
   decodePlan,
   decodePlanSliced,
@@ -32,6 +39,7 @@ export {
   encodePlanSliced,
   type FileFault,
   integrityFault,
+  MOST_BATCHES,
   MOST_PHOTOS,
   openPlan,
   readPlanFile,

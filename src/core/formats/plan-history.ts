@@ -19,6 +19,9 @@ import { MOST_BATCHES, type FileFault } from "./plan-file";
 // A site's whole history goes with a plan file under `history`: every change that made the plan, oldest first,
 // with who made it and when.
 
+/** The end of the name of such a file. */
+export const HISTORY_FILE = "plan-with-history.json";
+
 /** A batch of the change log as it goes with a plan file. */
 export interface LoggedBatch {
   readonly revision: number;

@@ -2,7 +2,7 @@
 
 import { Fragment, useState } from "react";
 import { counted } from "@/core/repairs";
-import { deviceExports, SITE_EXPORTS, writePlanFile, type SiteExport } from "@/core/formats";
+import { deviceExports, HISTORY_FILE, SITE_EXPORTS, writePlanFile, type SiteExport } from "@/core/formats";
 import type { PlanIndex } from "@/core/plan";
 import { photosToFile, recordsToFile } from "@/core/records";
 import { exportText } from "@/http/contracts/csv-text";
@@ -37,7 +37,6 @@ const FILES: readonly File[] = [
   ...SITE_EXPORTS.map((one): File => ({ ...one, make: (index) => exportText(one.make(index)) })),
 ];
 
-const WITH_HISTORY = "plan-with-history.json";
 const HISTORY_TOO = {
   what: "Plan file with its history",
   about:
@@ -72,7 +71,7 @@ export function OpenFormats() {
     setSaid("The server puts the history together …");
     const file = await withHistory(index.plan.site.id);
     if ("refusal" in file) return file;
-    const name = fileName(index.plan.site.name, WITH_HISTORY);
+    const name = fileName(index.plan.site.name, HISTORY_FILE);
     handOver(name, file);
     const lacks = pending.length > 0 ? "; it lacks the changes that are not saved yet" : "";
     return `${name} is written: ${Math.ceil(file.size / 1000)} kB${lacks}.`;
@@ -136,7 +135,7 @@ const sheetFiles = (index: PlanIndex): (readonly [name: string, bytes: Uint8Arra
 
 /** The file, or why the server gives none. */
 async function withHistory(site: string): Promise<Blob | { readonly refusal: string }> {
-  const answer = await fetch(`/api/sites/${site}/exports/${WITH_HISTORY}`).catch(() => null);
+  const answer = await fetch(`/api/sites/${site}/exports/${HISTORY_FILE}`).catch(() => null);
   if (answer === null)
     return {
       refusal:

@@ -129,7 +129,7 @@ export function HistoryView() {
                   <td className="text-ink2">{whenText(line.madeAt, index.plan.site.timeZone)}</td>
                   <td className="whitespace-nowrap">
                     {line.authorName}
-                    {line.isFromFile ? <span className="text-ink2"> (by its file)</span> : null}
+                    {line.isFromFile ? <span className="text-ink2"> (from the plan file)</span> : null}
                   </td>
                   <td className="w-full !whitespace-normal">{line.summary}</td>
                   <td className="mono right">{line.changeCount}</td>
