@@ -45,6 +45,7 @@ export {
   shortPrefix,
   usableIn,
 } from "./prefix";
+export { PrefixTable } from "./prefix-table";
 export { subnetsOf, summarise, supernetOf } from "./prefix-set";
 export {
   type AddressRange,

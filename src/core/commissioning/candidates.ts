@@ -53,7 +53,8 @@ function asked(index: PlanIndex, spot: Spot, does: string): Asked {
       ...(outcome.cause === null ? shownBy(index, outcome) : []),
     ],
   };
-  return { test, spot, outcome };
+  const { cause, lease, steps } = outcome;
+  return { test, spot, outcome: { cause, lease, steps } };
 }
 
 /** Where one plugs in to see what a role of ports gives: at a free port, else in place of something. */

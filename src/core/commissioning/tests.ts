@@ -66,11 +66,13 @@ export interface Spot {
   readonly at: string;
 }
 
+/** How somebody fared, without what was said on the wires: of thousands that fills the memory. */
+export type Fared = Pick<Outcome, "cause" | "lease" | "steps">;
 /** The laptop at a spot, asking for an address. */
 export interface Asked {
   readonly test: SiteTest;
   readonly spot: Spot;
-  readonly outcome: Outcome;
+  readonly outcome: Fared;
 }
 /** A laptop that asks for something: where, and with which address. */
 export interface Start {

@@ -1,4 +1,5 @@
-import type { Derived, Interface, PlanIndex, Scope } from "../plan";
+import { putInto } from "../kernel";
+import type { Derived, Interface, PlanIndex, Scope, Segment } from "../plan";
 import { FABRIC } from "../fabric";
 import { legsHearing, type Flood } from "../forwarding";
 import { byLeg } from "./hears-scope";
@@ -51,21 +52,38 @@ function scopesAt(
   });
 }
 
-function answersOfDevices(index: PlanIndex, { arrivals }: Flood): Answer[] {
-  const fabric = index.derived(FABRIC);
-  return [...arrivals.entries()].flatMap(([arrival, { device, vid, emission }]) => {
-    const id = fabric.devices[device]?.id;
-    const legs = id === undefined ? [] : index.interfacesOf(id);
-    return legs.flatMap((leg) => {
+/** A leg in a segment. */
+interface LegIn {
+  readonly leg: Interface;
+  readonly segment: Segment;
+}
+
+/** By device and then by VLAN, the legs that hang inside it: a router with many is asked at each broadcast. */
+const INSIDE: Derived<ReadonlyMap<string, ReadonlyMap<number, readonly LegIn[]>>> = {
+  reads: ["interface", "segment", "vlan"],
+  make: (index) => {
+    const legs = new Map<string, Map<number, LegIn[]>>();
+    for (const leg of index.plan.interface.values()) {
       const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
-      if (segment === undefined || leg.port !== null || index.vidOf(segment) !== vid) return [];
-      return scopesAt(index, leg.device, segment.id, leg.relayTo).map((found) => ({
-        ...found,
-        arrival,
-        emission,
-      }));
-    });
-  });
+      const vid = segment === undefined || leg.port !== null ? null : index.vidOf(segment);
+      if (segment === undefined || vid === null) continue;
+      const own = legs.get(leg.device) ?? new Map<number, LegIn[]>();
+      legs.set(leg.device, own);
+      putInto(own, vid, { leg, segment });
+    }
+    return legs;
+  },
+};
+
+function answersOfDevices(index: PlanIndex, { arrivals }: Flood): Answer[] {
+  const { devices } = index.derived(FABRIC);
+  const inside = index.derived(INSIDE);
+  const answers: Answer[] = [];
+  for (const [arrival, { device, vid, emission }] of arrivals.entries())
+    for (const { leg, segment } of inside.get(devices[device]?.id ?? "")?.get(vid) ?? [])
+      for (const found of scopesAt(index, leg.device, segment.id, leg.relayTo))
+        answers.push({ ...found, arrival, emission });
+  return answers;
 }
 
 function answersOfRoutedPorts(index: PlanIndex, { routed }: Flood): Answer[] {

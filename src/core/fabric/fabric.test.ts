@@ -13,7 +13,7 @@ import {
   type Port,
 } from "../plan";
 import { aDevice, aHost, aLink, anInterface, aPort, planWith } from "../testing/build-plan";
-import { FABRIC, membersAt, sharedWires, type Fabric } from ".";
+import { FABRIC, hearersOn, membersAt, sharedWires, type Fabric } from ".";
 
 const number = (n: number) => must(vid(n), "a VLAN ID");
 const MILL = aDevice({ name: "Mill" });
@@ -185,6 +185,22 @@ test("wires that gear shares are those with two bridge ports or more, asked once
   const shared = sharedWires(fabric);
   expect(shared.map((n) => fabric.wires[n]?.bridgePorts.length)).toEqual([2]);
   expect(sharedWires({ wires: fabric.wires })).toBe(shared);
+});
+
+test("a frame goes on where a wire has another bridge port or a routed one", () => {
+  const fabric = fabricOf({ ports: [m1, m2, b1], links: [[m1, b1]] });
+  const hearers = hearersOn(fabric);
+  const isShared = fabric.wires.map(({ bridgePorts }) => (bridgePorts.length === 2 ? 1 : 0));
+  expect([...hearers.onward]).toEqual(isShared);
+  expect(isShared).toContain(0);
+  expect(hearersOn({ wires: fabric.wires })).toBe(hearers);
+  const wire = { bridgePorts: [0], routedPorts: [], hosts: [], legs: [] };
+  const wires = [wire, { ...wire, routedPorts: [1] }, { ...wire, legs: ["leg"] }];
+  const { onward, legs } = hearersOn({ wires });
+  expect([[...onward], [...legs]]).toEqual([
+    [0, 1, 0],
+    [0, 0, 1],
+  ]);
 });
 
 test("members of a VLAN at a device: what is in both lists leaves untagged, and once", () => {

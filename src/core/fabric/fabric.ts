@@ -52,6 +52,29 @@ export function sharedWires({ wires }: Pick<Fabric, "wires">): readonly number[]
   return found;
 }
 
+/** By wire, 1 where somebody hears a frame on it that one of its bridge ports sends, else 0. */
+export interface Hearers {
+  /** Another bridge port, or a routed port: where neither is, only end devices hear it. */
+  readonly onward: Uint8Array;
+  /** Legs of gear without VLANs. */
+  readonly legs: Uint8Array;
+}
+const HEARERS = new WeakMap<Fabric["wires"], Hearers>();
+
+/** Who, beside end devices, hears on each wire; the same as long as no cable moves. */
+export function hearersOn({ wires }: Pick<Fabric, "wires">): Hearers {
+  const known = HEARERS.get(wires);
+  if (known !== undefined) return known;
+  const hearers = {
+    onward: Uint8Array.from(wires, (wire) =>
+      Number(wire.bridgePorts.length > 1 || wire.routedPorts.length > 0),
+    ),
+    legs: Uint8Array.from(wires, (wire) => Number(wire.legs.length > 0)),
+  };
+  HEARERS.set(wires, hearers);
+  return hearers;
+}
+
 /** A bridge port that a VLAN leaves at, and its tag there. */
 export interface Member {
   readonly port: number;

@@ -1,4 +1,4 @@
-export { FABRIC, ownPort, type Fabric, membersAt, sharedWires } from "./fabric";
+export { FABRIC, hearersOn, membersAt, ownPort, sharedWires, type Fabric, type Hearers } from "./fabric";
 export {
   classify,
   dropReason,

@@ -1,6 +1,6 @@
 import type { Host, PlanIndex } from "../plan";
 import { TREE, type PlanTree } from "../spanning-tree";
-import { FABRIC, membersAt, type Fabric, classify, type Tag } from "../fabric";
+import { classify, FABRIC, hearersOn, membersAt, type Fabric, type Hearers, type Tag } from "../fabric";
 
 /**
  * A frame on a wire. `port` is the bridge port that sent it, or -1 when an end device or a wireless bridge
@@ -37,15 +37,22 @@ export interface Heard {
 
 /**
  * Everywhere a broadcast frame comes, with the way it took: each emission names its arrival, each arrival its
- * emission.
+ * emission, all by their numbers.
  */
 export interface Flood {
+  /** The frame on a wire by its number; undefined where there is none of that number. */
+  readonly emission: (number: number) => Emission | undefined;
+  /** The number of the first frame with a tag on a wire; -1 for none. */
+  readonly firstOn: (wire: number, tag: Tag) => number;
+  /** All frames on wires; made when asked for. */
   readonly emissions: readonly Emission[];
   readonly arrivals: readonly Arrival[];
   readonly drops: readonly Drop[];
   readonly heard: readonly Heard[];
   /** Routed ports that the frame came in at. */
   readonly routed: readonly { readonly port: number; readonly tag: Tag; readonly emission: number }[];
+  /** Frames, by number, on the wires of gear without VLANs that has legs there. */
+  readonly atLegs: readonly number[];
 }
 
 /**
@@ -61,32 +68,103 @@ export type Source =
       /** The port it came in at and does not go out at again. */ readonly port?: string | null;
     };
 
-/** A flood as it spreads. */
+/** Stands for a frame without a tag among numbers. */
+const UNTAGGED = -1;
+const numberOf = (tag: Tag): number => tag ?? UNTAGGED;
+
+/**
+ * A flood as it spreads. A site's switches send a frame out at thousands of ports where nobody but an end
+ * device hears it: of each there are only numbers, and it becomes an object when somebody asks for it.
+ */
 class Spreading implements Flood {
-  readonly emissions: Emission[] = [];
   readonly arrivals: Arrival[] = [];
   readonly drops: Drop[] = [];
   readonly routed: { port: number; tag: Tag; emission: number }[] = [];
   readonly sent = new Set<number>();
+  /** Frames that somebody could take in and send on, by number; what ends at an end device leads nowhere. */
+  readonly onward: number[] = [];
+  readonly atLegs: number[] = [];
   readonly fabric: Fabric;
+  readonly #hearers: Hearers;
   readonly tree: PlanTree;
   readonly #hosts: ReadonlyMap<string, Host>;
   readonly #sender: string | null;
+  /** By frame: the port, the tag, the arrival before it. */
+  readonly #ports: number[] = [];
+  readonly #tags: number[] = [];
+  readonly #after: number[] = [];
+  /** The wire of the frame that no bridge port sent. */
+  #firstWire = -1;
+  #emissions: readonly Emission[] | null = null;
   #heard: readonly Heard[] | null = null;
 
   constructor(index: PlanIndex, sender: string | null) {
     this.fabric = index.derived(FABRIC);
+    this.#hearers = hearersOn(this.fabric);
     this.tree = index.derived(TREE);
     this.#hosts = index.plan.host;
     this.#sender = sender;
   }
 
+  /** An end device's own frame, the first of all. */
+  begin(wire: number, tag: Tag): void {
+    this.#firstWire = wire;
+    this.onward.push(0);
+    if (this.#hearers.legs[wire] === 1) this.atLegs.push(0);
+    this.#push(-1, tag, -1);
+  }
+
+  /** A frame that a bridge port sends. */
+  send(port: number, tag: Tag, after: number): void {
+    const wire = this.fabric.wireOf[port] ?? -1;
+    if (this.#hearers.onward[wire] === 1) this.onward.push(this.#ports.length);
+    if (this.#hearers.legs[wire] === 1) this.atLegs.push(this.#ports.length);
+    this.#push(port, tag, after);
+  }
+
+  #push(port: number, tag: Tag, after: number): void {
+    this.#ports.push(port);
+    this.#tags.push(numberOf(tag));
+    this.#after.push(after);
+  }
+
+  emission(number: number): Emission | undefined {
+    const [port, after] = [this.#ports[number], this.#after[number]];
+    if (port === undefined || after === undefined) return undefined;
+    return { port, wire: this.wireAt(number), tag: this.tagAt(number), after };
+  }
+
+  /** The tag of a frame that there is. */
+  tagAt(number: number): Tag {
+    const tag = this.#tags[number] ?? UNTAGGED;
+    return tag === UNTAGGED ? null : tag;
+  }
+
+  /** The wire that a frame is on; -1 for none. */
+  wireAt(number: number): number {
+    const port = this.#ports[number] ?? -1;
+    return port < 0 ? this.#firstWire : (this.fabric.wireOf[port] ?? -1);
+  }
+
+  firstOn(wire: number, tag: Tag): number {
+    const wanted = numberOf(tag);
+    const { wireOf } = this.fabric;
+    return this.#ports.findIndex(
+      (port, number) => (port < 0 ? this.#firstWire : wireOf[port]) === wire && this.#tags[number] === wanted,
+    );
+  }
+
+  get emissions(): readonly Emission[] {
+    this.#emissions ??= this.#ports.flatMap((_, number) => this.emission(number) ?? []);
+    return this.#emissions;
+  }
+
   /** Looked for when somebody asks: most want to know of one only. */
   get heard(): readonly Heard[] {
-    this.#heard ??= this.emissions.flatMap(({ wire, tag }, emission) =>
-      (this.fabric.wires[wire]?.hosts ?? []).flatMap((id): Heard[] => {
+    this.#heard ??= this.#ports.flatMap((_, emission) =>
+      (this.fabric.wires[this.wireAt(emission)]?.hosts ?? []).flatMap((id): Heard[] => {
         const host = id === this.#sender ? undefined : this.#hosts.get(id);
-        return host === undefined ? [] : [{ host, tag, emission }];
+        return host === undefined ? [] : [{ host, tag: this.tagAt(emission), emission }];
       }),
     );
     return this.#heard;
@@ -112,16 +190,16 @@ export function flood(index: PlanIndex, source: Source): Flood {
   } else {
     const port = fabric.portNumber.get(source.port);
     const wire = port === undefined ? -1 : (fabric.wireOf[port] ?? -1);
-    if (wire >= 0) work.emissions.push({ port: -1, wire, tag: source.tag, after: -1 });
+    if (wire >= 0) work.begin(wire, source.tag);
   }
-  for (let i = 0; i < work.emissions.length; i += 1) deliver(work, i);
+  for (const emission of work.onward) deliver(work, emission);
   return work;
 }
 
-/** What the ends of the wire make of one emission. */
+/** What the ends of the wire make of one frame. */
 function deliver(work: Spreading, emission: number): void {
   const { fabric } = work;
-  const frame = work.emissions[emission];
+  const frame = work.emission(emission);
   const wire = frame === undefined ? undefined : fabric.wires[frame.wire];
   if (frame === undefined || wire === undefined) return;
   for (const port of wire.routedPorts) work.routed.push({ port, tag: frame.tag, emission });
@@ -147,7 +225,7 @@ function arrive(work: Spreading, arrival: Arrival): void {
     const key = port * 4096 + (tag ?? 0);
     if (work.sent.has(key) || work.tree.discards(port, arrival.vid)) continue;
     work.sent.add(key);
-    work.emissions.push({ port, wire: fabric.wireOf[port] ?? -1, tag, after: number });
+    work.send(port, tag, number);
   }
 }
 
@@ -156,7 +234,7 @@ export function wayTo(result: Flood, arrival: number): Arrival[] {
   const way: Arrival[] = [];
   for (let at = result.arrivals[arrival]; at !== undefined;) {
     way.unshift(at);
-    const emission = result.emissions[at.emission];
+    const emission = result.emission(at.emission);
     at = emission === undefined || emission.after < 0 ? undefined : result.arrivals[emission.after];
   }
   return way;
@@ -168,15 +246,15 @@ export function wayTo(result: Flood, arrival: number): Arrival[] {
  */
 export function legsHearing(
   fabric: Fabric,
-  { emissions }: Flood,
+  flood: Flood,
 ): { readonly leg: string; readonly emission: number }[] {
   const seen = new Set<number>();
   const found: { readonly leg: string; readonly emission: number }[] = [];
-  for (const [emission, { wire, tag }] of emissions.entries()) {
-    const legs = fabric.wires[wire]?.legs ?? [];
-    if (legs.length === 0 || tag !== null || seen.has(wire)) continue;
-    seen.add(wire);
-    for (const leg of legs) found.push({ leg, emission });
+  for (const emission of flood.atLegs) {
+    const frame = flood.emission(emission);
+    if (frame === undefined || frame.tag !== null || seen.has(frame.wire)) continue;
+    seen.add(frame.wire);
+    for (const leg of fabric.wires[frame.wire]?.legs ?? []) found.push({ leg, emission });
   }
   return found;
 }

@@ -49,20 +49,19 @@ export interface Hearing {
 }
 
 /** Whether a broadcast reaches a place, and how; null when it does not. */
-export function hears(fabric: Fabric, { arrivals, emissions, routed }: Flood, place: Place): Hearing | null {
+export function hears(fabric: Fabric, flood: Flood, place: Place): Hearing | null {
   if (place.at === "inside") {
     const device = fabric.deviceNumber.get(place.device);
-    const arrival = arrivals.findIndex((arrival) => arrival.device === device && arrival.vid === place.vid);
-    return arrival < 0 ? null : { arrival, emission: arrivals[arrival]?.emission ?? -1 };
+    const arrival = flood.arrivals.findIndex((one) => one.device === device && one.vid === place.vid);
+    return arrival < 0 ? null : { arrival, emission: flood.arrivals[arrival]?.emission ?? -1 };
   }
   const number = fabric.portNumber.get(place.port);
   if (place.at === "routed") {
-    const found = routed.find((one) => one.port === number && one.tag === place.tag);
+    const found = flood.routed.find((one) => one.port === number && one.tag === place.tag);
     return found === undefined ? null : { arrival: -1, emission: found.emission };
   }
   const wire = number === undefined ? -1 : (fabric.wireOf[number] ?? -1);
-  const emission =
-    wire < 0 ? -1 : emissions.findIndex((emission) => emission.wire === wire && emission.tag === place.tag);
+  const emission = wire < 0 ? -1 : flood.firstOn(wire, place.tag);
   return emission < 0 ? null : { arrival: -1, emission };
 }
 

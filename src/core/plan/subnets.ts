@@ -1,4 +1,4 @@
-import { containsAddress, familyOf, type Address, type Family, type Prefix } from "../address";
+import { containsAddress, familyOf, PrefixTable, type Address, type Family, type Prefix } from "../address";
 import type { Plan } from "./plan";
 import type { Segment } from "./schema/separation";
 
@@ -14,8 +14,30 @@ export const subnetHolding = (segment: Segment, address: Address): Prefix | unde
 export const holdsAddress = (segment: Segment, address: Address): boolean =>
   subnetHolding(segment, address) !== undefined;
 
+/** A segment, and which one of its plan it is. */
+interface Placed {
+  readonly segment: Segment;
+  readonly at: number;
+}
+const TABLES = new WeakMap<Plan["segment"], PrefixTable<Placed>>();
+
+function tableOf(segments: Plan["segment"]): PrefixTable<Placed> {
+  const known = TABLES.get(segments);
+  if (known !== undefined) return known;
+  const table = new PrefixTable<Placed>();
+  let at = 0;
+  for (const segment of segments.values()) {
+    for (const prefix of [...segment.prefixes4, ...segment.prefixes6]) table.add(prefix, { segment, at });
+    at += 1;
+  }
+  TABLES.set(segments, table);
+  return table;
+}
+
 /** The first segment that an address lies in; null when it is in none of the plan's. */
 export function segmentHolding(plan: Plan, address: Address): Segment | null {
-  for (const segment of plan.segment.values()) if (holdsAddress(segment, address)) return segment;
-  return null;
+  let first: Placed | null = null;
+  for (const one of tableOf(plan.segment).holding(address))
+    if (first === null || one.at < first.at) first = one;
+  return first?.segment ?? null;
 }

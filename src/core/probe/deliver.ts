@@ -17,7 +17,7 @@ export function passTo(run: ProbeRun, flood: Flood, hearing: Hearing): void {
     passHops(run.index, run.journey, { result: flood, arrival: hearing.arrival, lastOut: undefined });
     return;
   }
-  const emission = flood.emissions[hearing.emission];
+  const emission = flood.emission(hearing.emission);
   if (emission !== undefined && emission.after >= 0)
     passHops(run.index, run.journey, {
       result: flood,
@@ -87,7 +87,7 @@ export function explain(run: ProbeRun, from: Party, to: Party): void {
       : {
           device: entry.device,
           port: run.fabric.ports[entry.port],
-          tag: flood.emissions[flood.arrivals[0]?.emission ?? -1]?.tag ?? null,
+          tag: flood.emission(flood.arrivals[0]?.emission ?? -1)?.tag ?? null,
           vid: entry.vid,
         };
   const goal = deviceAt(index, to.place);

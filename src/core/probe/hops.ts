@@ -74,14 +74,14 @@ export function passHops(
   const way = wayTo(result, arrival);
   for (const [i, at] of way.entries()) {
     const next = way[i + 1];
-    const outEmission = next === undefined ? undefined : result.emissions[next.emission];
+    const outEmission = next === undefined ? undefined : result.emission(next.emission);
     const out = outEmission === undefined ? lastOut : fabric.ports[outEmission.port];
     const left =
       outEmission?.tag ??
       (outEmission === undefined && lastOut !== undefined
         ? (egressTag(lastOut, at.vid) ?? null)
         : outEmission?.tag);
-    const arrived = result.emissions[at.emission]?.tag ?? null;
+    const arrived = result.emission(at.emission)?.tag ?? null;
     journey.pass(
       hopStep(fabric.devices[at.device], {
         inPort: fabric.ports[at.port],

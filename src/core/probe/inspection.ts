@@ -17,7 +17,7 @@ export interface SwitchHop {
 
 /** The switches that a frame passes on its way to where it was heard. */
 export function switchHopsOf({ fabric }: ProbeRun, flood: Flood, hearing: Hearing): SwitchHop[] {
-  const last = flood.emissions[hearing.emission];
+  const last = flood.emission(hearing.emission);
   const arrival = hearing.arrival >= 0 ? hearing.arrival : (last?.after ?? -1);
   if (arrival < 0) return [];
   const way = wayTo(flood, arrival);
@@ -25,7 +25,7 @@ export function switchHopsOf({ fabric }: ProbeRun, flood: Flood, hearing: Hearin
     const device = fabric.devices[at.device];
     const next = way[i + 1];
     const end = hearing.arrival >= 0 ? undefined : last;
-    const out = next === undefined ? end : flood.emissions[next.emission];
+    const out = next === undefined ? end : flood.emission(next.emission);
     return device === undefined
       ? []
       : [

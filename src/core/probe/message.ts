@@ -68,10 +68,10 @@ export function emissionsOf({
 }: Pick<Message, "flood" | "reached">): readonly Flood["emissions"][number][] {
   if (reached === null) return flood.emissions;
   const way: Flood["emissions"][number][] = [];
-  for (let at = flood.emissions[reached.emission]; at !== undefined;) {
+  for (let at = flood.emission(reached.emission); at !== undefined;) {
     way.unshift(at);
     const arrival = at.after < 0 ? undefined : flood.arrivals[at.after];
-    at = arrival === undefined ? undefined : flood.emissions[arrival.emission];
+    at = arrival === undefined ? undefined : flood.emission(arrival.emission);
   }
   return way;
 }

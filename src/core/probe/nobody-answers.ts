@@ -119,7 +119,7 @@ function stopsOnTheWay({ run, started, meant, port, tag, scope }: Unanswered): b
   const entry = entryOf(run.index, flood);
   if (entry !== null) {
     if (goal === entry.device) return false;
-    const left = flood.emissions[flood.arrivals[0]?.emission ?? -1]?.tag ?? tag;
+    const left = flood.emission(flood.arrivals[0]?.emission ?? -1)?.tag ?? tag;
     return stopOnTheWay(run, goal, {
       device: entry.device,
       port: run.fabric.ports[entry.port],

@@ -1,24 +1,49 @@
 import { familyOf, type Address, type Mac, type Prefix } from "../address";
 import { leaseholder, visitorsWith } from "../dhcp";
 import { Lately } from "../kernel";
-import { type Host, type Interface, type PlanIndex, type Scope, type Segment, segmentHolding } from "../plan";
+import {
+  type Host,
+  type Interface,
+  type Plan,
+  type PlanIndex,
+  type Scope,
+  type Segment,
+  segmentHolding,
+} from "../plan";
 import { FABRIC, type Fabric } from "../fabric";
 import { flood, type Flood } from "../forwarding";
+import { TREE, type PlanTree } from "../spanning-tree";
 import type { Lease } from "./lease";
 import type { Message } from "./message";
 import { hears, partyOfLeg, sourceOf, type Hearing, type Party, type Place } from "../places";
 import type { Limited, PortState } from "./port-state";
 import { Journey } from "./step";
 
-/** What is sent at a place goes the same way whoever asks: kept for the next questions, servers first. */
-const KEPT = new WeakMap<PlanIndex, Lately<string, Flood>>();
+/** Floods of one fabric, with the trees that held ports back and the end devices that heard them. */
+interface KeptFloods {
+  readonly tree: PlanTree;
+  readonly hosts: Plan["host"];
+  readonly floods: Lately<string, Flood>;
+}
+
+/**
+ * What is sent at a place goes the same way whoever asks: kept for the next questions, also of a plan that
+ * differs in nothing that a frame notices, its walls say.
+ */
+const KEPT = new WeakMap<Fabric, KeptFloods>();
 const MOST_KEPT = 512;
 
-function keptFlood(index: PlanIndex, key: string, place: Place): Flood {
-  const kept = KEPT.get(index) ?? new Lately<string, Flood>(MOST_KEPT);
-  KEPT.set(index, kept);
-  return kept.get(key, () => flood(index, sourceOf(place)));
+function floodsOf(index: PlanIndex): KeptFloods["floods"] {
+  const [fabric, tree, hosts] = [index.derived(FABRIC), index.derived(TREE), index.plan.host];
+  const known = KEPT.get(fabric);
+  if (known?.tree === tree && known.hosts === hosts) return known.floods;
+  const floods = new Lately<string, Flood>(MOST_KEPT);
+  KEPT.set(fabric, { tree, hosts, floods });
+  return floods;
 }
+
+const keptFlood = (index: PlanIndex, key: string, place: Place): Flood =>
+  floodsOf(index).get(key, () => flood(index, sourceOf(place)));
 
 /** Somebody who is plugged in for a probe, with what it knows of its network. */
 export interface Guest {

@@ -1,13 +1,13 @@
-import { containsAddress, familyOf, type Address, type Family } from "../address";
+import { containsAddress, familyOf, PrefixTable, type Address, type Family, type Prefix } from "../address";
 import { ascending } from "../kernel";
 import { allLinesOf, lineFor, works, type Asks } from "./lines";
 import {
+  type Derived,
   type Device,
   type Interface,
   isGateway,
   type Line,
   type PlanIndex,
-  prefixesOf,
   type Route,
   type Segment,
 } from "../plan";
@@ -46,20 +46,11 @@ export const forwardsPackets = (device: Device): boolean =>
   isGateway(device) || device.kind === "providerBox" || device.abilities.routes;
 
 /**
- * The prefix of a leg's own segment that holds an address, by its length; null when none does or the leg has
- * no address in it.
+ * Whether what is for a subnet of its segment goes out by a leg: it has an address in it. A tunnel leads to its
+ * far end whether or not the device has an address there.
  */
-function connectedLength(index: PlanIndex, leg: Interface, to: Address, family: Family): number | null {
-  const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
-  if (segment === undefined) return null;
-  const prefix = prefixesOf(segment, family).find(
-    (one) =>
-      containsAddress(one, to) &&
-      // A tunnel leads to its far end whether or not the device has an address there.
-      (segment.tunnel !== null || addressesOf(leg, family).some((own) => containsAddress(one, own))),
-  );
-  return prefix?.length ?? null;
-}
+const isConnected = (leg: Interface, { tunnel }: Segment, prefix: Prefix): boolean =>
+  tunnel !== null || addressesOf(leg, prefix.family).some((own) => containsAddress(prefix, own));
 
 /** The order of the legs that could lead out: the one it asks from, one that translates, any, management. */
 function rankOf(device: Device, leg: Interface, { management }: Segment): number {
@@ -119,6 +110,37 @@ const enteredFor = ({ routes }: Device, to: Address): readonly Route[] => {
       );
 };
 
+/** A leg, and the length of its subnet. */
+interface Connected {
+  readonly leg: Interface;
+  readonly length: number;
+}
+
+/** By device, the subnets that its legs have an address in, or whose tunnel they lead into. */
+const CONNECTED: Derived<ReadonlyMap<string, PrefixTable<Connected>>> = {
+  reads: ["interface", "segment"],
+  make: ({ plan }) => {
+    const tables = new Map<string, PrefixTable<Connected>>();
+    for (const leg of plan.interface.values()) {
+      const segment = leg.segment === null ? undefined : plan.segment.get(leg.segment);
+      if (segment === undefined) continue;
+      const table = tables.get(leg.device) ?? new PrefixTable<Connected>();
+      tables.set(leg.device, table);
+      for (const prefix of [...segment.prefixes4, ...segment.prefixes6])
+        if (isConnected(leg, segment, prefix)) table.add(prefix, { leg, length: prefix.length });
+    }
+    return tables;
+  },
+};
+
+/** The working leg in the longest own subnet that holds an address; undefined for none. */
+const connectedTo = (index: PlanIndex, device: Device, to: Address): Connected | undefined =>
+  index
+    .derived(CONNECTED)
+    .get(device.id)
+    ?.holding(to)
+    .find(({ leg }) => works(index, leg));
+
 /**
  * The longest prefix that holds the address decides (RFC 1812 section 5.2.4.3): own segments, routes entered
  * by hand, then the default; null when nothing fits. Of routes for one subnet the lowest metric is taken whose
@@ -131,22 +153,14 @@ export function routeFrom(
   to: Address,
   asks: Asks | null = null,
 ): RouteChoice | null {
-  const family = familyOf(to);
-  let best: { choice: RouteChoice; length: number } | null = null;
-  for (const leg of index.interfacesOf(device.id)) {
-    const length = works(index, leg) ? connectedLength(index, leg, to, family) : null;
-    if (length !== null && (best === null || length > best.length))
-      best = { choice: { leg, via: null, line: null, how: "connected", route: null }, length };
-  }
+  const own = connectedTo(index, device, to);
   for (const route of enteredFor(device, to)) {
-    const { prefix, via } = route;
-    if (best !== null && prefix.length <= best.length) break;
-    const leg = index
-      .interfacesOf(device.id)
-      .find((one) => works(index, one) && connectedLength(index, one, via, family) !== null);
-    if (leg !== undefined) return { leg, via, line: null, how: "entered", route };
+    if (own !== undefined && route.prefix.length <= own.length) break;
+    const leg = connectedTo(index, device, route.via)?.leg;
+    if (leg !== undefined) return { leg, via: route.via, line: null, how: "entered", route };
   }
-  return best?.choice ?? defaultRoute(index, device, family, asks);
+  if (own !== undefined) return { leg: own.leg, via: null, line: null, how: "connected", route: null };
+  return defaultRoute(index, device, familyOf(to), asks);
 }
 
 /** Whether what leaves at a leg gets the leg's own address (NAT): IPv4 only. */

@@ -66,7 +66,10 @@ export function treeIn(index: PlanIndex, fabric: Fabric): PlanTree {
       ...regions.values(),
       ...vlans.values(),
     ],
-    discards: (port, vid) => byVid.get(port)?.get(vid) ?? discarding[port] === 1,
+    discards:
+      byVid.size === 0
+        ? (port) => discarding[port] === 1
+        : (port, vid) => byVid.get(port)?.get(vid) ?? discarding[port] === 1,
     portNumber: fabric.portNumber,
     wires: fabric.wires,
     anywhere: byVid.size > 0 || discarding.includes(1),
