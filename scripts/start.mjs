@@ -237,7 +237,7 @@ const sayListening = ({ urls, fingerprint }) =>
       `that is open already. Its certificate has the SHA-256 fingerprint\n    ${fingerprint}`,
   );
 
-// eslint-disable-next-line max-lines-per-function -- the start from top to bottom; each step is a function of its own
+// eslint-disable-next-line max-lines-per-function -- from top to bottom; each step is a function of its own
 async function start() {
   const began = performance.now();
   const options = readOptions();

@@ -66,7 +66,7 @@ const port = (plan: Plan, device: string, label: string) =>
 const START = Date.UTC(2026, 10, 25, 9, 0, 0);
 const ids = () => "00000000-0000-7000-8000-000000000001";
 
-test("at a trunk the whole exchange of a client is read without a complaint: tags, addresses and what the server gave", () => {
+test("at a trunk a client's whole exchange is read without a complaint: tags, addresses, answers", () => {
   const plan = fennelStreet();
   const index = PlanIndex.of(plan);
   const outcome = probe(
@@ -169,12 +169,13 @@ test.each(Object.entries(sites))(
     }
     expect(frames).toBeGreaterThan(200);
     // An echo that a wall drops has no answer, which is no fault of the frame.
+    const usual = [
+      /No response (found|seen)|Connection|retransmission/i,
+      /previous segment|port numbers reused|duplicate|without/i,
+    ];
     expect(
       complaints(pcapng(seen, "all", START)).filter(
-        ([, message]) =>
-          !/No response (found|seen)|Connection|retransmission|previous segment|port numbers reused|[Dd]uplicate|without/i.test(
-            message ?? "",
-          ),
+        ([, message]) => !usual.some((one) => one.test(message ?? "")),
       ),
     ).toEqual([]);
   },
@@ -196,7 +197,7 @@ test("the recorded exchange of a real client and server has the same frames in t
   expect(mine.map(([type, , to]) => [type, to])).toEqual(types.map(([type, , to]) => [type, to]));
 });
 
-test("a call bears its marks: the phone's own on its cable, its segment's class behind it, none where neither says so", () => {
+test("a call bears its marks: the phone's own on its cable, its segment's class behind it", () => {
   const plan = fennelStreet();
   const [phone, other] = [host(plan, "Phone Reception 1"), host(plan, "Phone Reception 2")];
   const marksAt = (of: Plan, device: string, label: string): string[] => {
@@ -235,7 +236,7 @@ test("a call bears its marks: the phone's own on its cable, its segment's class 
   expect(marksAt(trusted, gearThere, there.label)[0]).toBe("5 30 46");
 });
 
-test("the update of a name that follows a line is one to the analyser, too: its zone, the old addresses out, the present in", () => {
+test("a name's update that follows a line is one to the analyser: zone, old addresses, present", () => {
   const home = lockkeepersHouse();
   const line = must(
     [...home.line.values()].find(({ dynamicName }) => dynamicName.name !== ""),

@@ -39,7 +39,7 @@ test("without --listen nothing is made, and a certificate for nothing is refused
   await expect(listening(dir, { listen: "127.0.0.1", key: "b" })).rejects.toThrow(/together, or neither/);
 });
 
-test("a certificate is made once, for these addresses, its key for its user only; TLS stands with it, and its fingerprint is what a browser sees", async () => {
+test("a certificate is made once for these addresses, its key for its user; TLS stands with it", async () => {
   const first = await listening(dir, { listen: "127.0.0.1:4143" });
   const again = await listening(dir, { listen: "127.0.0.1:4143" });
   expect(again?.fingerprint).toBe(first?.fingerprint);

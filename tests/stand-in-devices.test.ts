@@ -99,7 +99,7 @@ async function tell(index: PlanIndex, operation: Operation): Promise<boolean> {
   return heard !== null;
 }
 
-test("the runbook of the house, over HTTP: devices answer as its steps say, and end saved as planned", async () => {
+test("the runbook of the house over HTTP: devices answer as its steps say, and end as planned", async () => {
   const runbook = must(provenRunbook(HOUSE, null), "an order").runbook;
   await hand(HOUSE, { do: "begin", changes: [] });
   for (const [at, { kind, device, card, operation, isBlind }] of runbook.steps.entries()) {
@@ -118,7 +118,7 @@ test("the runbook of the house, over HTTP: devices answer as its steps say, and 
   expect((await bench(HOUSE)).unsaved).toEqual([]);
 });
 
-test("an edit of the plan counts at the next request: a device that was removed is not there any more", async () => {
+test("an edit of the plan counts at the next request: a removed device is not there any more", async () => {
   const site = HOUSE.plan.site.id;
   await hand(HOUSE, { do: "begin", changes: [] });
   const revisionNow = async () =>
@@ -153,7 +153,7 @@ const BEFORE: Plan = donePlan(
   }),
 );
 
-test("a wrong order locks one out: the device is silent from then on, and a power cut brings back what was saved", async () => {
+test("a wrong order locks one out: silent from then on, until a power cut brings back the saved", async () => {
   const box = must(foundState(PRACTICE, null), "a state");
   const found = must(foundState(PRACTICE, BEFORE), "a state");
   await hand(PRACTICE, { do: "begin", changes: encodeChanges(changesFrom(box, found)) });
@@ -285,7 +285,7 @@ describe("one device over RESTCONF", () => {
     expect([heard.status, heard.text]).toEqual([400, expect.stringContaining("no segment in VLAN 999")]);
   });
 
-  test("addresses in segments that the plan gives neither device: both devices keep all of theirs", async () => {
+  test("addresses in segments that the plan gives neither device: both keep all of theirs", async () => {
     const gateway = must(
       [...HOUSE.plan.device.values()].find(({ kind }) => kind === "gateway"),
       "a gateway",

@@ -139,7 +139,7 @@ async function exchange(socket: Socket, sent: readonly Buffer[], wanted: number)
   return got;
 }
 
-test("a repeated request is looked at once and gets the same answer; with another authenticator it is a new one", async () => {
+test("a repeated request is answered once and alike; with another authenticator it is new", async () => {
   const socket = createSocket("udp4").bind(0, "127.0.0.1");
   await once(socket, "listening");
   const before = said.length;
@@ -210,7 +210,7 @@ async function playSwitch(answer: number): Promise<{ port: number; told: Packet[
   return { port: socket.address().port, told, close: () => socket.close() };
 }
 
-test("whoever is planned elsewhere now is told so by a change of authorisation, whoever is gone by a disconnect", async () => {
+test("who is planned elsewhere is told by a change of authorisation, who is gone by a disconnect", async () => {
   await radclient(byMac(macOf("Office printer")));
   await radclient(byMac(macOf("Consult 3 label printer")));
   const played = await playSwitch(CODES.changeAck);

@@ -36,7 +36,7 @@ const renamed = (plan: Plan) => {
 const ALL = { before: 4_000_000_000, about: null, by: null, from: null, until: null };
 const inBin = async (site: string) => (await readBin(plans, people.ruth)).find(({ id }) => id === site);
 
-test("in the bin it is nowhere else: not read, not written, not undone, not made anew; brought back it is as it was", async () => {
+test("in the bin it is nowhere else, neither read nor changed; brought back it is as it was", async () => {
   const site = await made(fennelStreet());
   const kept = must(await plans.snapshot(site), "the site");
   await addToRecord(records, site, people.ruth, [aTick({ id: v7(), photos: [PHOTO] })]);

@@ -29,7 +29,7 @@ const made = async (plan: Plan, by: Person = people.ruth) => {
 const now = async (site: string) => must(await plans.snapshot(site), "the site");
 const hostsOf = (plan: Plan) => [...plan.host.values()];
 
-test("a batch made on an older plan is put on top of what came between, in one trip; sent again it answers the same", async () => {
+test("a batch on an older plan is put on top in one trip; sent again it answers the same", async () => {
   const site = await made(lockkeepersHouse());
   const { plan } = await now(site);
   const [a, b] = hostsOf(plan);
@@ -156,7 +156,7 @@ test("a site deleted and made anew elsewhere is not answered from what this inst
 });
 
 describe("a site beyond a limit", () => {
-  test("a batch that raises the count is refused with a sentence; one that mends it is taken; what is there opens", async () => {
+  test("a batch that raises the count is refused in words; one that mends it is taken", async () => {
     const site = await made(lockkeepersHouse());
     const { plan } = await now(site);
     const line = must([...plan.line.values()][0], "a line");

@@ -2,7 +2,7 @@ import { inTurn } from "./in-turn";
 
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
-test("what changes one site is done one after another in the order in which it was asked, failures too", async () => {
+test("what changes one site is done one after another as it was asked, failures too", async () => {
   let underWay = 0;
   let most = 0;
   const done: number[] = [];

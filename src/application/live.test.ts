@@ -58,7 +58,7 @@ function world() {
   };
 }
 
-test("whoever watches is told the state, then each change once; whoever comes later is told at once", async () => {
+test("who watches is told the state, then each change once; who comes later at once", async () => {
   const { sites, live, settle, tick, asked } = world();
   sites.set("a", at(1));
   sites.set("b", at(7));
@@ -113,7 +113,7 @@ test("a database that is away is asked again later, and everybody is told what c
   expect([heard, waits.at(-1)]).toEqual([[1, 2], 400]);
 });
 
-test("what changed is told with it, read once for all; not to whoever comes, nor where it is much or goes back", async () => {
+test("what changed is told with it, read once for all; not where it is much or goes back", async () => {
   const { sites, live, settle, tick, cameBetween } = world();
   sites.set("a", at(3));
   const heard: string[] = [];

@@ -88,7 +88,7 @@ const askAs = (route: Route, who: string | null, id = site) =>
 
 test("the walk found the routes", () => expect(routes.length).toBe(Object.keys(ACCESS).length));
 
-test("a stranger is let in nowhere but at the door and the looks at the state, and is told the same everywhere", async () => {
+test("a stranger is let in nowhere but at the door and the looks, and told the same everywhere", async () => {
   const texts = new Set<string>();
   for (const route of routes) {
     if (ACCESS[route.key] === "anybody") continue;
@@ -151,7 +151,7 @@ test("nor does the time of an answer tell: a site of another customer and none, 
   expect(Math.abs((there ?? 0) - (not ?? 0))).toBeLessThan(2);
 }, 60_000);
 
-test("lists hold only what is one's own: sites, people, folders, log, and how others come on with drills", async () => {
+test("lists hold only what is one's own: sites, people, folders, log, and others' drills", async () => {
   const names = async (who: string) =>
     (await read<SiteAnswer[]>("GET /api/sites", members[who] ?? "")).map(({ id, role }) => [id, role]);
   expect(await names("viewer")).toEqual([[site, "viewer"]]);
@@ -216,7 +216,7 @@ async function signInAgain(name: string): Promise<{ id: string }> {
   return found;
 }
 
-test("of several roles the highest counts, and one given in a folder reaches its sites as they come and go", async () => {
+test("of several roles the highest counts; one given in a folder reaches its sites as they come", async () => {
   const { cookie, id } = await newAccount("Idunn", { kind: "customer", id: customer }, "viewer");
   const roleOf = async () =>
     (await read<SiteAnswer[]>("GET /api/sites", cookie)).find((one) => one.id === site)?.role ?? null;
@@ -260,7 +260,7 @@ test("sites are begun where one is an editor; a site in the bin comes back by it
   expect([await bin("owner"), await bin("nobody"), await bin("elsewhere")]).toEqual([404, 404, 200]);
 });
 
-test("who is taken out is out at once, and may leave without a name; the last owner of everything stays", async () => {
+test("who is taken out is out at once, and may leave without a name; the last owner stays", async () => {
   const { cookie, id, name } = await newAccount("Gunnhild", { kind: "site", id: site }, "editor");
   expect((await people({ do: "takeOut", person: id, forgetName: false })).status).toBe(200);
   expect((await ask(byKey("GET /api/sites"), { method: "GET", cookie })).status).toBe(401);

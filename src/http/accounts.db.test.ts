@@ -83,7 +83,7 @@ test("nobody takes a name that somebody has: neither an account's nor one known 
   }
 });
 
-test("who is known by name becomes the account of that name by an invitation for them, and stays who they were", async () => {
+test("who is known by name takes the account of that name by invitation, and stays who they were", async () => {
   const { accounts, entries, tools } = stores();
   const known = await accounts.personNamed("Halvard", v7());
   const link = async () => {
@@ -104,7 +104,7 @@ test("who is known by name becomes the account of that name by an invitation for
   expect([again.status, await codeOf(again)]).toEqual([409, "sign-in-first"]);
 });
 
-test("a wrong name and a wrong password are answered alike; after five tries each wait is twice the one before", async () => {
+test("a wrong name and a wrong password are answered alike; each wait after five is doubled", async () => {
   await forgetTries();
   await newAccount("Sunniva", null);
   const wrong = await signIn({ name: "Sunniva", password: "not the password" });
@@ -137,7 +137,7 @@ test("a wrong name and a wrong password are answered alike; after five tries eac
   await forgetTries();
 }, 60_000);
 
-test("who guesses at a name keeps nobody out of a browser in which they have signed in; many names from one address wait, too", async () => {
+test("who guesses at a name keeps nobody out of their own browser; many names wait, too", async () => {
   await forgetTries();
   await newAccount("Torvald", null);
   const first = await signIn({ name: "Torvald", password: PASSWORD });
@@ -181,7 +181,7 @@ test("as many tries at once are as many tries", async () => {
   await forgetTries();
 }, 60_000);
 
-test("a second factor: wanted after the right password only, no code twice, each recovery code once", async () => {
+test("a second factor: after the right password only, no code twice, recovery codes once", async () => {
   // In the middle of a step, where it stays.
   const clock = jest.spyOn(Date, "now").mockReturnValue(1_795_000_005_000);
   const { cookie, name } = await newAccount("Liv", null);

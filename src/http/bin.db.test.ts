@@ -7,7 +7,7 @@ import { ask, closeStores, cookieOf, enter } from "../../tests/support/handlers"
 
 afterAll(closeStores);
 
-test("a deleted site answers nobody until it is brought back; what is asked of the bin has to be one of two things", async () => {
+test("a deleted site answers nobody until it is back; the bin is asked one of two things", async () => {
   const cookie = cookieOf(await enter("Ruth"));
   const [sites, one, plan, bin] = await Promise.all([
     import("@/app/api/sites/route"),

@@ -58,7 +58,7 @@ test("somebody who was there then is not there now", async () => {
   expect(await present()).toBe(0);
 });
 
-test("edits stand in the order in which they were made, whatever the clock said, and the last one is undone first", async () => {
+test("edits stand in the order in which they were made, and the last is undone first", async () => {
   const { id } = await newAccount("Clock Embla", null);
   const by = { id, name: "Clock Embla" };
   const { plans } = stores();

@@ -35,7 +35,7 @@ const drillsOf = ({ people: all }: DrillsAnswer, name: string) =>
     return drill;
   });
 
-test("a try counts once however often it is sent; the least stays, and a try that fails takes nothing from it", async () => {
+test("a try counts once however often it is sent; the least stays, a failed one takes nothing", async () => {
   const first = aTry({ score: 30 });
   for (const one of [
     first,

@@ -206,7 +206,7 @@ async function standIns(): Promise<RunningDevices> {
   return running;
 }
 
-test(`${REQUESTS} requests that are almost right are answered, and none of them by a failure of the server`, async () => {
+test(`${REQUESTS} requests that are almost right are answered, none by a failure of the server`, async () => {
   const running = await standIns();
   const [
     enter,

@@ -109,7 +109,7 @@ test("a day that no calendar of the database has, and an id that another kind ha
 });
 
 describe("a body that would hold the server up", () => {
-  test("64 MB of zeros as arguments, 400,000 empty changes, a list of lists without end: refused at once", async () => {
+  test("64 MB of zeros, 400,000 empty changes, a list of lists without end: refused at once", async () => {
     const zeros =
       `{"revision":1,"batch":{"id":"${v7()}","planner":"x","summary":"","args":[` +
       `${"0,".repeat(31_000_000)}0],"changes":[]}}`;
@@ -180,7 +180,7 @@ describe("a body that would hold the server up", () => {
   });
 });
 
-test("a plan is encoded once for a revision, goes out compressed to whoever takes that, and says in a header what one can undo", async () => {
+test("a plan is encoded once for a revision, goes out compressed, and says what one can undo", async () => {
   const { GET } = await import("@/app/api/sites/[site]/plan/route");
   const zipped = await send(GET, "GET", {
     body: undefined,
@@ -211,7 +211,7 @@ describe("a session", () => {
         WHERE person_id = (SELECT id FROM person WHERE name = 'Ann')`,
     );
 
-  test("is renewed by use, ends when unused for a week, after a month, and by signing out; names are people letter by letter", async () => {
+  test("use renews it; it ends unused for a week, after a month, or signed out; names are exact", async () => {
     const ruth = cookie;
     cookie = cookieOf(await enter("Ann"));
     await age("100", "200");

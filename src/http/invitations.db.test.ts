@@ -43,7 +43,7 @@ test("who is in lets one other browser in, by a link that works once and says wh
   expect((await comeIn(answer.key)).status).toBe(403);
 });
 
-test("a browser that comes in over TLS by one of these addresses gets a cookie for TLS only; another name gets nothing", async () => {
+test("a browser over TLS by one of these addresses gets a cookie for TLS only; others nothing", async () => {
   const { key } = (await (await invitations()).json()) as { key: string };
   const at = (host: string) => ({ host, origin: `https://${host}` });
   expect((await comeIn(key, at("203.0.113.1:4143"))).status).toBe(421);

@@ -155,7 +155,7 @@ describe("a link to an issued sheet", () => {
     expect(await why(third.body.key)).toBe("maker");
   });
 
-  test("is refused with a sentence for a day that is over or too far, and for a sheet that is none", async () => {
+  test("is refused in words for a day that is over or too far, and for a sheet that is none", async () => {
     for (const lastDay of [inDays(-1), inDays(400)])
       expect((await made({ lastDay })).body.code).toBe("bad-end");
     expect((await made({ lastDay: "2026-02-30" })).status).toBe(400);
@@ -226,7 +226,7 @@ describe("a machine's token", () => {
     expect([line?.what, line?.by]).toEqual(["fetched", null]);
   });
 
-  test("opens no other site and no other route, and ends with its day, by hand, and with its maker's role", async () => {
+  test("opens no other site or route, and ends with its day, by hand, and with its maker's role", async () => {
     const { key } = await token({ kind: "site", id: site });
     expect((await fetched("hosts", key)).status).toBe(200);
     const elsewhere = v7();
@@ -267,7 +267,7 @@ describe("a machine's token", () => {
 });
 
 const NOW = "2026-12-01T09:00:00.000Z";
-test("papers are set one after another: too many at once are told so, and what can't be set holds up nobody", async () => {
+test("papers are set one after another: too many are told so, and a failure holds up nobody", async () => {
   const job = {
     kind: "customer",
     revision: 1,
@@ -309,7 +309,7 @@ test("what somebody saves stands in the log, by a person as by their browser", a
   ]);
 });
 
-test("what is kept of a person is told to them and to whoever owns everything, without a hash or a key", async () => {
+test("what is kept of a person is told to them and to who owns everything, without any key", async () => {
   const { GET } = await import("@/app/api/people/[person]/data/route");
   const data = (who: string, cookie: string) => ask(GET, { method: "GET", params: { person: who }, cookie });
   const own = await data(editor.id, editor.cookie);

@@ -70,7 +70,7 @@ beforeAll(async () => {
 });
 afterAll(closeStores);
 
-test("what is saved of a site and read as another has the same history, and is nobody's own to undo", async () => {
+test("a site saved and read as another has the same history, and nobody's own to undo", async () => {
   const file = await saved(site);
   expect(file.history).toHaveLength(4);
   expect(await begin(again, file)).toMatchObject({ status: 200 });

@@ -92,7 +92,7 @@ function ticks(record: readonly Recorded[], count: number): RecordEntry[] {
   return done;
 }
 
-test("what is ticked comes back as it was, with who did it, in its order; sent twice it counts once", async () => {
+test("what is ticked comes back as it was, by whom, in its order; sent twice it counts once", async () => {
   const site = await aSite();
   const done = [start, ...ticks([{ by: "Ruth", entry: start }], 12)];
   const sent = done.map(encodeEntry);
@@ -173,7 +173,7 @@ test("a record that is full takes nothing more, and says so", async () => {
   expect((await read(site)).entries).toHaveLength(2);
 });
 
-test("a record goes with the plan file into a site of another machine: in its order, by whom it was, once; a broken one makes no site", async () => {
+test("a record goes with the plan file to another machine, once; a broken one makes no site", async () => {
   const { POST } = await import("@/app/api/sites/route");
   const record: Recorded[] = [
     {

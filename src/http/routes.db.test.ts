@@ -95,7 +95,7 @@ test("the door lets in by host, origin and session, each refusal with its own st
   expect(await status({ method: "POST", body: {}, headers: { origin: "null" } })).toBe(403);
 });
 
-test("a plan travels there and back, a commit moves the revision, and a stale one learns what came between", async () => {
+test("a plan travels there and back, a commit moves the revision, a stale one learns the rest", async () => {
   const plan = fennelStreet();
   const site = await storedSite(plan);
   const params = { site };
@@ -147,7 +147,7 @@ test("a plan travels there and back, a commit moves the revision, and a stale on
   expect((await call(GET, { params, query: "?after=2" })).body).toMatchObject({ revision: 2, entries: [] });
 });
 
-test("the list says who changed a site last; its soundness is what the checks find, asked again it is the same", async () => {
+test("the list says who changed a site last; its soundness is what the checks find", async () => {
   const site = await storedSite(fennelStreet());
   const list = (await call((await routes.sites()).GET)).body as unknown as {
     id: string;
@@ -167,7 +167,7 @@ test("the list says who changed a site last; its soundness is what the checks fi
   expect((await call((await routes.soundness()).GET, { params: { site: v7() } })).status).toBe(404);
 });
 
-test("undo and redo by route; nothing left to undo is said; history can be asked about one entity", async () => {
+test("undo and redo by route; nothing left to undo is said; history of one thing is asked", async () => {
   const site = await storedSite(fennelStreet());
   const params = { site };
   const held = must(

@@ -27,7 +27,7 @@ test("whoever names another host learns nothing", async () => {
   expect(status).toBe(421);
 });
 
-test("a database that is away, or does not answer in time, is not ready, and says so in a sentence", async () => {
+test("a database that is away, or late, is not ready, and says so in a sentence", async () => {
   const away = stateRoute("GET /readyz", () => Promise.reject(new StorageError("unreachable", "gone")));
   const slow = stateRoute("GET /readyz", () => new Promise(() => undefined), 10);
   for (const handler of [away, slow])

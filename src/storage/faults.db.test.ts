@@ -114,7 +114,7 @@ test("two transactions that wait for each other: the database ends one, which is
   expect(tries).toBeGreaterThan(2);
 });
 
-test("a database that goes away and comes back: refused meanwhile, and nobody has to start anything", async () => {
+test("a database that goes and comes back: refused meanwhile, and nobody has to start anything", async () => {
   const site = await aSite();
   const batch = renamed((await now(site)).plan, 0, "Back again");
   expect(await faulty.plans.nameOf(site)).not.toBeNull();

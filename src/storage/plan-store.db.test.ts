@@ -112,7 +112,7 @@ test.each([
   expect(diff({ ...plan, site: { ...plan.site, id: site } }, read)).toEqual([]);
 });
 
-test("a survey drafted, with a kind of its own, IPv6, visits, what a device has created and gear that became a device comes back unchanged, and goes with its site", async () => {
+test("surveys, kinds, IPv6, visits and what devices have are stored and go with the site", async () => {
   const plan = surveyPlan(
     {
       ...FENNEL_STREET,
@@ -234,7 +234,7 @@ function wired(): Plan {
   );
 }
 
-test("LAGs, templates, models of one's own, radios, optics and names for each access point come back unchanged, one by one and all at once, and go with their site", async () => {
+test("LAGs, templates, models, radios and optics are stored one by one and all at once", async () => {
   const plan = wired();
   expect(
     [
@@ -294,7 +294,7 @@ test("any way from one plan to another can be written: the rows are then the oth
   );
 });
 
-test("of two who commit on one revision at once, one is told what came between and nothing of theirs is written", async () => {
+test("of two who commit on one revision, one is told what came between and writes nothing", async () => {
   const site = await store(lockkeepersHouse());
   const { plan } = await fromRows(site);
   const host = must([...plan.host.values()][0], "a host");
@@ -413,7 +413,7 @@ test("undo takes back my own last batch only, redo brings it back, and a clash c
   expect(await fromRows(site)).toMatchObject({ revision: 6 });
 });
 
-test("20 broken plan files and 200 random corruptions are refused with their place, and no row is written", async () => {
+test("20 broken plan files and 200 corruptions are refused with their place; no row is written", async () => {
   const before = await countRows();
   const refusedAt: string[] = [];
   const take = async (file: unknown) => {
@@ -503,7 +503,7 @@ test("a site is made once, whatever is sent again, and goes with all its rows", 
   expect(await countRows()).toEqual(before);
 });
 
-test("the database itself refuses what the core would: a second link on a port, a row of another site's segment", async () => {
+test("the database refuses what the core would: a second link, a row of another site", async () => {
   const site = await store(fennelStreet());
   const [row] = await database.all(
     sql`SELECT link_id, port_id FROM link_end WHERE site_id = ${site} LIMIT 1`,

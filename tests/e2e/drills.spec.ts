@@ -15,7 +15,7 @@ const debriefed = async (page: Page, heading: RegExp) => {
   await expect(page.getByText(/readings that tell something here/)).toBeVisible({ timeout: 60_000 });
 };
 
-test("a drill with the mouse, over a reload; a wrong name is told why; the site itself knows nothing of it", async ({
+test("a drill by mouse, over a reload; a wrong name is told why; the site knows nothing of it", async ({
   page,
 }) => {
   await ownSite(page, "lockkeepers-house", "Lockkeeper's House, practised");
@@ -49,9 +49,7 @@ test("a drill with the mouse, over a reload; a wrong name is told why; the site 
   await expect(page.getByText(/, a copy/)).toHaveCount(0);
 });
 
-test("two more to the end, one of them by keys alone, and one that is lost; all of it stands in the progress", async ({
-  page,
-}) => {
+test("two more to the end, one by keys alone, one lost; all stands in the progress", async ({ page }) => {
   await ownSite(page, "lockkeepers-house", "Lockkeeper's House, by keys");
   await openView(page, "Drills");
   await tabTo(page, page.getByRole("button", { name: /^Play drill 6,/ }));

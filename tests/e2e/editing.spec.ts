@@ -189,9 +189,7 @@ test("what is not saved yet survives a closed tab", async ({ page }) => {
   await expect(again.getByRole("gridcell", { name: "Tools", exact: true }).first()).toBeVisible();
 });
 
-test("deleting a site asks for its name; from the bin it comes back, and goes for good when that is said twice", async ({
-  page,
-}) => {
+test("deleting a site asks for its name; it comes back from the bin, and goes for good", async ({ page }) => {
   const name = "Lockkeeper's House, kiln";
   await newSite(page, name);
   await page.goto("/");
@@ -245,7 +243,7 @@ test("the register and the port schedule leave as CSV that a spreadsheet reads",
   expect([register.lines.at(-1), ports.lines.at(-1)]).toEqual(["", ""]);
 });
 
-test("the register: filtered, sorted, a series filled down, a selection taken from one school to the other, all undone", async ({
+test("the register: filtered, sorted, filled down, a selection moved between schools, all undone", async ({
   page,
 }) => {
   await openSite(page, "Fennel Street Veterinary Practice");

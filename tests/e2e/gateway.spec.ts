@@ -5,7 +5,7 @@ import { choose, openView, ownSite, saved } from "./open-site";
 const margin = (page: Page) => page.getByRole("complementary", { name: "Margin" });
 const grid = (page: Page, name: string) => page.getByRole("grid", { name });
 
-test("a camera is to be reached: what can't work says why, the VPN is set up with its zone and its one exception, the walls are proven, and the second line is said to let nothing in", async ({
+test("a camera to be reached: why it can't, the VPN with its one exception, proven, second line", async ({
   page,
 }) => {
   await ownSite(page, "lockkeepers-house", "Lockkeeper's House, from outside");
@@ -37,7 +37,7 @@ test("a camera is to be reached: what can't work says why, the VPN is set up wit
   await saved(page);
 });
 
-test("by keyboard alone: lines change their order, a share that can't be is said and changes nothing, an exception is added and proven", async ({
+test("by keys alone: lines in order, a share that can't be is said, an exception proven", async ({
   page,
 }) => {
   await ownSite(page, "lockkeepers-house", "Lockkeeper's House, two lines");
@@ -77,7 +77,7 @@ test("by keyboard alone: lines change their order, a share that can't be is said
   await saved(page);
 });
 
-test("the provider's box is kept behind the gateway: seen before it is done, in the register and pinned to its line afterwards, and taken back", async ({
+test("the provider's box behind the gateway: seen before, in the register, pinned, taken back", async ({
   page,
 }) => {
   await ownSite(page, "lockkeepers-house", "Lockkeeper's House, box kept");

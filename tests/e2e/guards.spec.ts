@@ -21,7 +21,7 @@ async function write(page: Page, label: string, text: string): Promise<void> {
   await press(page, "Enter");
 }
 
-test("by keyboard alone: a profile from nothing to closed, seen with a server down and with both, and taken back", async ({
+test("by keys alone: a profile from nothing to closed, seen with servers down, and taken back", async ({
   page,
 }) => {
   await ownSite(page, "fennel-street", "Fennel Street, sign-in");
@@ -73,7 +73,7 @@ test("by keyboard alone: a profile from nothing to closed, seen with a server do
   await expect(screen.getByText("watched")).toHaveCount(2);
 });
 
-test("the works go over to multiple trees, a region that differs is mended in one act, snooping is switched on", async ({
+test("the works go over to multiple trees, a region is mended in one act, snooping is on", async ({
   page,
 }) => {
   await ownSite(page, "bramblewick", "Bramblewick, trees");

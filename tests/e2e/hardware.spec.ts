@@ -29,7 +29,7 @@ const portRow = (page: Page, device: string, label: string): Locator =>
     })
     .first();
 
-test("three switches are racked and cabled, 40 ports painted by mouse and by keyboard, a hop is broken, seen and repaired", async ({
+test("three switches racked and cabled, 40 ports painted by mouse and keys, a hop mended", async ({
   page,
 }) => {
   test.setTimeout(600_000);
@@ -149,7 +149,7 @@ test("three switches are racked and cabled, 40 ports painted by mouse and by key
   await saved(page);
 });
 
-test("the names of the software are found by plugging in: two sightings name a run, a name twice is refused", async ({
+test("software's names are found by plugging in: two sightings name a run, twice is refused", async ({
   page,
 }) => {
   await openSite(page, "Fennel Street Veterinary Practice");
@@ -246,7 +246,7 @@ test("eight access points that hear their neighbours get channels of which no tw
   await expect(page.getByText(/hear each other/)).toHaveCount(0);
 });
 
-test("a device's sheet prints on paper without the frame; its files and templates are what the sheet says", async ({
+test("a device's sheet prints without the frame; its files and templates are what it says", async ({
   page,
 }) => {
   await openSite(page, "Fennel Street Veterinary Practice");
@@ -352,7 +352,7 @@ test("the drawing is saved as SVG and as PNG, and a box moves by the arrow keys 
   await saved(page);
 });
 
-test("the tree says who is root and why a port blocks; another root is chosen with a preview, and undone", async ({
+test("the tree says who is root and why a port blocks; another root is previewed, undone", async ({
   page,
 }) => {
   await openSite(page, "Bramblewick Cider Works");

@@ -47,7 +47,7 @@ test.afterEach(async () => {
   await instance?.stop();
 });
 
-test("a site from nothing: planned, found wrong, repaired, probed, exported, undone, redone, killed and still there", async ({
+test("a site from nothing: planned, repaired, probed, exported, undone, killed and still there", async ({
   browser,
 }) => {
   test.setTimeout(600_000);

@@ -2,7 +2,7 @@ import { expect, test } from "@playwright/test";
 import { JPEG, withSegment } from "../support/jpeg";
 import { openView, ownSite } from "./open-site";
 
-test("a phone comes in by a link of its own; without a connection its page opens anew, and ticks are kept until they are sent", async ({
+test("a phone comes by its own link; offline its page opens anew, and ticks are kept until sent", async ({
   page,
   browser,
 }) => {

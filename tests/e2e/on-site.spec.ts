@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { openView, ownSite, saved } from "./open-site";
 
-test("a visit: steps are ticked by keyboard, wait while the connection is gone, and come to a second window", async ({
+test("a visit: steps are ticked by keys, wait while offline, and come to a second window", async ({
   page,
   context,
 }) => {
@@ -58,9 +58,7 @@ test("a visit: steps are ticked by keyboard, wait while the connection is gone, 
   await expect(second.getByRole("link", { name: /Survey/ })).toBeHidden();
 });
 
-test("a live afternoon: a VLAN leaves both ends of a trunk, from what the earlier revision left, ticked to its end", async ({
-  page,
-}) => {
+test("a live afternoon: a VLAN leaves both ends of a trunk, ticked to its end", async ({ page }) => {
   await ownSite(page, "fennel-street", "Fennel Street, live");
   await openView(page, "Ports");
   await page.getByRole("radio", { name: "VLAN paths", exact: true }).click();

@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
 import { openView, ownSite, saved } from "./open-site";
 
-test("a remark for the customer, and the whole pack made with the keyboard alone, from an issued sheet", async ({
+test("a remark for the customer, and the whole pack by keys alone, from an issued sheet", async ({
   page,
 }) => {
   await ownSite(page, "lockkeepers-house", "Lockkeeper's House, on paper");

@@ -251,7 +251,7 @@ test("a sheet is handed on by a link to somebody without an account, and withdra
   await reader.context().close();
 });
 
-test("a passkey is added, signs in without the password, and an export by a machine's token stands in the log", async ({
+test("a passkey signs in without the password, and a machine's export stands in the log", async ({
   page,
   browser,
   baseURL,

@@ -19,9 +19,7 @@ async function standIns(page: Page) {
   return devices;
 }
 
-test("over real HTTP: an order of one's own locks one out, a power cut mends it, and the device is read", async ({
-  page,
-}) => {
+test("over real HTTP: an own order locks one out, a power cut mends it, and it is read", async ({ page }) => {
   await ownSite(page, "lockkeepers-house", "Lockkeeper's House, rehearsed");
   await openView(page, "Runbook");
   const devices = await standIns(page);
@@ -70,7 +68,7 @@ test("over real HTTP: an order of one's own locks one out, a power cut mends it,
   });
 });
 
-test("the first start of an industrial switch: its own server gives the laptop an address, then it has a new one", async ({
+test("an industrial switch's first start: its server gives an address, then it has a new one", async ({
   page,
 }) => {
   await ownSite(page, "bramblewick", "Bramblewick, first start");
@@ -98,7 +96,7 @@ test("the first start of an industrial switch: its own server gives the laptop a
   await expect(hall).not.toContainText("not saved");
 });
 
-test("an old wireless router becomes a switch with VLANs: with a rescue network, the whole order sent over HTTP, and opened at its rescue port", async ({
+test("an old wireless router becomes a switch: rescue network, the order sent over HTTP, opened", async ({
   page,
 }) => {
   await ownSite(page, "lockkeepers-house", "Lockkeeper's House, old router");

@@ -69,7 +69,7 @@ test("every route refuses a stranger, another site's page and another host's nam
   await stranger.dispose();
 });
 
-test("scripts run from our own files or with the nonce of the very answer; a page of before has another", async ({
+test("scripts run from our files or with the answer's nonce; a page of before has another", async ({
   request,
 }) => {
   const nonces = new Set<string>();

@@ -68,7 +68,7 @@ async function judgeZone(page: Page): Promise<void> {
 
 const HEADS = "Name,Kind,MAC,Address,Segment,Place";
 
-test("surveyed from nothing, drafted, adjusted, its register taken in with three bad rows skipped, a zone accepted", async ({
+test("surveyed from nothing, drafted, its register taken in with bad rows skipped, accepted", async ({
   page,
 }) => {
   await beginSite(page, "Fennel, surveyed", "office");
@@ -130,7 +130,7 @@ test("surveyed from nothing, drafted, adjusted, its register taken in with three
   await judgeZone(page);
 });
 
-test("numbering: a block moves with everything in it, is undone, a lease is sized, what a device saw is laid beside the register", async ({
+test("numbering: a block moves and is undone, a lease is sized, sightings are laid beside", async ({
   page,
 }) => {
   await openSite(page, "Fennel Street Veterinary Practice");

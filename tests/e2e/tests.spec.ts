@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { openView, ownSite } from "./open-site";
 
-test("on a phone without a connection a site is proven reading by reading, over a restart; then others see them, and add to them", async ({
+test("on a phone offline a site is proven reading by reading, over a restart; others add", async ({
   page,
   browser,
 }) => {

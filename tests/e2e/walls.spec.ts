@@ -37,7 +37,7 @@ const LIST = [
   "By VPN,Image store,https,allow,",
 ].join("\n");
 
-test("a list is read, its anomalies cleaned and its holes closed until the proof holds; the counter-example was a probe's way before", async ({
+test("a list is read, cleaned and closed until the proof holds; the counter-example was a way", async ({
   page,
 }) => {
   await ownSite(page, "fennel-street", "Fennel Street, proven");

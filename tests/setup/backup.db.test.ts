@@ -97,7 +97,7 @@ function editing(): { stop: () => Promise<number> } {
   };
 }
 
-test("what is backed up while somebody edits comes out as one moment had it, with all of its history", async () => {
+test("what is backed up while somebody edits is one moment's, with all of its history", async () => {
   const people = editing();
   const { tables } = await backUp(from.url, file);
   const edits = await people.stop();

@@ -233,7 +233,7 @@ const profiled = (plan: Plan) =>
   );
 
 test.each(FORMS)(
-  "$name: brought to the present form, the site is whole, its history is found by what it touched, undo and edits go on",
+  "$name: brought to the present form the site is whole, with its history; undo and edits go on",
   async ({ name, last }) => {
     const site = must(SITES[last], `the site of form ${last}`);
     const database = await startDatabase(join(dir, `data ${last}`), { durable: false });

@@ -46,7 +46,7 @@ async function query<T>(url: string, sql: string): Promise<T[]> {
   return rows as T[];
 }
 
-test("a half-initialised data folder is begun anew; a killed database keeps what was committed and leaves no stale lock", async () => {
+test("a half-made data folder is begun anew; a killed database keeps what was committed", async () => {
   const at = join(dir, "killed");
   const places = placesOf(at);
   mkdirSync(places.data, { recursive: true });
@@ -176,7 +176,7 @@ const run = (at: string, ...args: string[]) =>
     timeout: 60_000,
   });
 
-test("a folder with plans in it is never begun anew, though its marker is missing; state files that are empty or foreign are made again", async () => {
+test("a folder with plans in it is never begun anew; broken state files are made again", async () => {
   const at = join(dir, "no-marker");
   const places = placesOf(at);
   const first = await startDatabase(at, { durable: false });
@@ -195,7 +195,7 @@ test("a folder with plans in it is never begun anew, though its marker is missin
   }
 });
 
-test("a database of a newer version is refused, an older one is copied aside before it is changed", async () => {
+test("a newer version's database is refused, an older one is copied before it is changed", async () => {
   const at = join(dir, "older");
   const database = await startDatabase(at, { durable: false });
   await migrate(ROOT, database.url);
@@ -217,7 +217,7 @@ test("a database of a newer version is refused, an older one is copied aside bef
   expect(copies[4]).toMatch(/copies\/20261127T120400Z-before-0012_next$/);
 });
 
-test("one start for a folder: another gets a link, or a sentence; closing its pipe and its terminal ends nothing; what dies is started again; --stop ends all of it", async () => {
+test("one start for a folder: another gets a link; closing pipes ends nothing; --stop ends all", async () => {
   const at = join(dir, "one start");
   const places = placesOf(at);
   const port = await freePort();
@@ -271,7 +271,7 @@ test("a folder that can't be written in, or a file in its place, is told with a 
   expect(run("/proc/dianome").stderr).toMatch(/Nothing can be kept in \/proc\/dianome/);
 });
 
-test("what ends is started with growing pauses; a full disk is said once and tried until there is room", async () => {
+test("what ends is started with growing pauses; a full disk is said once, and waited for", async () => {
   let [isThere, starts] = [true, 0];
   const said: string[] = [];
   const spoken = jest.spyOn(process.stdout, "write").mockImplementation((text) => {

@@ -66,7 +66,7 @@ describe("agrees with recorded prefix arithmetic", () => {
     }
   });
 
-  test("what is free beside one that is taken is what exclusion leaves, and a packed subnet lies in one that contains it and not the taken one", () => {
+  test("what is free beside a taken one is what exclusion leaves, and a packed subnet lies in it", () => {
     for (const [whole, hole, rest] of rowsOf("exclude")) {
       const [block, taken] = [prefix(whole), prefix(hole)];
       expect(texts(freePrefixes(block, [taken])).sort()).toEqual([...(rest as string[])].sort());

@@ -88,7 +88,7 @@ describe("packing", () => {
     ]);
     expect(freePrefixes(p("10.0.0.0/24"), [p("10.0.0.0/16")])).toEqual([]);
   });
-  test("the largest first, each in the tightest place, equal ones in the order in which they are wished", () => {
+  test("the largest first, each in the tightest place, equal ones in the order of the wishes", () => {
     const wishes = [
       { key: "small", length: 26, roomLength: 26 },
       { key: "first", length: 25, roomLength: 25 },

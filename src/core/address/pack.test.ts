@@ -62,7 +62,7 @@ test("what is placed meets no other, nothing forbidden, lies in the block and ha
   );
 });
 
-test("everything is placed exactly when it can be: for every size, the wishes at least that large fit the free places at least that large", () => {
+test("all is placed exactly when it can be: of each size, larger wishes fit larger places", () => {
   fc.assert(
     fc.property(wishes, forbidden, (wanted, kept) => {
       const free = freePrefixes(BLOCK, kept);
@@ -101,7 +101,7 @@ test("an unbroken block is filled to the last address", () => {
   );
 });
 
-test("the same wishes give the same subnets, and one more wish of the smallest size moves none of the others", () => {
+test("the same wishes give the same subnets; one more of the smallest size moves no other", () => {
   fc.assert(
     fc.property(wishes, (wanted) => {
       const first = packSubnets([BLOCK], wanted, []);

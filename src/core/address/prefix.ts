@@ -70,15 +70,16 @@ export function parsePrefix(text: string): Prefix | null {
   return read !== null && read.address === read.prefix.network ? read.prefix : null;
 }
 
+// Octets of a mask have their ones in front: 255, 254, 252, 248, 240, 224, 192, 128 or none.
+const MASK_BEHIND =
+  // eslint-disable-next-line max-len -- one pattern, so that it is tried whole against what would slow it down
+  /(\d{1,3}(?:\.\d{1,3}){3})\s+(?:(?:net)?mask\s+)?((?:25[542]|24[08]|224|192|128|0)(?:\.\d{1,3}){3})(?![\d.])/gi;
+
 /**
  * A dotted mask after a blank, with or without the word, as the part behind a slash: "10.24.0.0 255.255.0.0"
  * and "10.24.0.0 mask 255.255.0.0".
  */
-export const masksAsSlashes = (text: string): string =>
-  text.replace(
-    /(\d{1,3}(?:\.\d{1,3}){3})\s+(?:(?:net)?mask\s+)?((?:255|254|252|248|240|224|192|128|0)(?:\.\d{1,3}){3})(?![\d.])/gi,
-    "$1/$2",
-  );
+export const masksAsSlashes = (text: string): string => text.replace(MASK_BEHIND, "$1/$2");
 
 /**
  * A subnet as people write it: "10.24.20.0/24", or with a dotted mask behind a slash or a blank; no host bits

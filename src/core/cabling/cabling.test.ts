@@ -62,7 +62,7 @@ test("two optics fit exactly when they are the same, and the cable is of their k
       }
 });
 
-test("copper in a fibre port, direct attach in a copper port and an optic for copper in a fibre cable don't fit; a combined port takes either", () => {
+test("copper, fibre and direct attach fit only their own ports; a combined port takes either", () => {
   expect(misfit(link({ medium: "copper" }), port(), port({ medium: "fibre" }))).toMatch(
     /is copper, and port 1 takes fibre/,
   );
@@ -84,7 +84,7 @@ test("copper in a fibre port, direct attach in a copper port and an optic for co
   ).toBeNull();
 });
 
-test("a cable runs at the slower of its ends, an optic at most at its own speed; a port is offered only optics it can drive", () => {
+test("a cable runs at the slower end, an optic at its own speed; a port offers what it can drive", () => {
   expect(linkSpeed(port({ speedMbps: 10_000 }), port({ speedMbps: 2500 }))).toBe(2500);
   expect(linkSpeed(fibrePort("1000BASE-SX"), fibrePort("10GBASE-SR"))).toBe(1000);
   expect(opticsFor(port())).toEqual(["none"]);

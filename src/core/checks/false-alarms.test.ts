@@ -101,7 +101,7 @@ test("a VLAN that a device has without a name of its own bears no other name", (
   expect(said(nameless, "vlan-name-differs")).toEqual([]);
 });
 
-test("inspection sees clients behind an unmanaged switch by their own leases, and asks for no trust in its port", () => {
+test("inspection sees clients behind an unmanaged switch by their leases, and wants no trust", () => {
   const watched = after((edits) => {
     const hall = find(edits, "device", "Hall switch");
     edits.patch("device", hall.id, {

@@ -45,7 +45,7 @@ test.each(CHECKS.map((check) => [check.code, check] as const))(
   },
 );
 
-test("nor does anything that is derived from a plan and handed on while the kinds it names have not changed", () => {
+test("nor does what is derived from a plan while the kinds it names have not changed", () => {
   const recipes = new Set<Parameters<PlanIndex["derived"]>[0]>();
   const seen = jest.spyOn(PlanIndex.prototype, "derived");
   for (const plan of PLANS) for (const check of CHECKS) check.run(PlanIndex.of(plan, "2026-11-27"));

@@ -13,7 +13,7 @@ function fewest(tests: readonly Proving[]): number {
   return best;
 }
 
-test("on random small sheets all that can be proven is, with at most one reading more than the fewest, and the bound holds", () => {
+test("on random small sheets all is proven, at most one reading above the fewest; the bound holds", () => {
   const roll = dice(15);
   let [chosenInAll, fewestInAll] = [0, 0];
   for (let round = 0; round < 400; round += 1) {

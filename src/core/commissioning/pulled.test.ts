@@ -36,7 +36,7 @@ function twoCables(areOne: boolean): PlanIndex {
   return must(afterEdits(index, edits), "a plan");
 }
 
-test("cables that are one stand in for one another without any tree; two that are not are a loop and no spare way", () => {
+test("cables that are one stand in for one another; two that are not are a loop, no spare way", () => {
   expect(
     cablesOnRings(twoCables(true))
       .map(({ id }) => id)

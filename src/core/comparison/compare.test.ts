@@ -83,7 +83,7 @@ test("a device that is gone is told with all of its parts by the name that it ha
 /** Fields of words as they are told: what it is, what it was, what it became. */
 const parts = (words: string) => words.split("; ").filter((part) => part.includes(" became "));
 
-test("every field that an edit makes different is told, and the way back tells the same the other way round", () => {
+test("every field that an edit changes is told; the way back tells it the other way round", () => {
   let told = 0;
   for (const [seed, made] of [fennelStreet(), bramblewick()].entries()) {
     const from = PlanIndex.of(made);
@@ -133,7 +133,7 @@ test("what a later state breaks is found, and what it mends is counted", () => {
   expect(findingsApart(index, index)).toEqual({ appeared: [], gone: 0 });
 });
 
-test("the text of a state is the same in any order of its rows, and another as soon as anything differs", () => {
+test("a state has one text in any order of its rows, and another as soon as anything differs", () => {
   const turned = Object.fromEntries(
     Object.entries(plan).map(([kind, all]) => [
       kind,

@@ -33,7 +33,7 @@ test("nothing is marked where nothing differs, or only what is no gear and no ca
   expect(there.plan.device.size).toBe(plan.device.size);
 });
 
-test("a device is changed by a port of its own; a cable that is taken out is still drawn, and gone; back it is new", () => {
+test("a port of its own changes a device; a cable taken out is drawn, and gone; back it is new", () => {
   const upper = deviceCalled("Upper switch");
   const port = must(
     [...plan.port.values()].find(({ device }) => device === upper),

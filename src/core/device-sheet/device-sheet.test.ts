@@ -87,7 +87,7 @@ test.each(everyDevice)(
 );
 
 test.each(everyDevice.filter(({ device }) => device.bridging === "vlan"))(
-  "$name: every port that is set stands in exactly one step of its own, with what it carries, and every VLAN it needs is created before",
+  "$name: each port that is set has one step of its own, and the VLANs it needs are created before",
   ({ plan, device }) => {
     const data = deviceData(PlanIndex.of(plan), device);
     const steps = deviceSteps(data);
@@ -224,7 +224,7 @@ test("a device with two lists gets both, and they say the same", () => {
   );
 });
 
-test("the two lists say nothing that can't be entered, and VLAN 1 is left by the ports that its own line does not name", () => {
+test("the two lists say only what can be entered; ports that its line does not name leave VLAN 1", () => {
   const device = must(
     [...office.device.values()].find((one) => one.name === "Switch B"),
     "Switch B",

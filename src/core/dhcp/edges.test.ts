@@ -294,7 +294,7 @@ describe("what is kept back", () => {
 });
 
 describe("who holds what when all have asked", () => {
-  test("a reservation without a MAC address holds as planned, one with an address elsewhere is served from the pool", () => {
+  test("a reservation without a MAC address holds as planned; one elsewhere is served from the pool", () => {
     const planned = host("A", { manner: "reserved", mac: null, ipv4: ip("10.24.20.77") });
     const astray = host("B", { manner: "reserved", mac: mac(2), ipv4: ip("10.24.99.9") });
     const nothing = host("C", { manner: "reserved", mac: null, ipv4: null });

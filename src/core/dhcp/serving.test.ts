@@ -287,7 +287,7 @@ describe("what everybody holds when all have asked", () => {
       name,
     );
 
-  test("by name as people sort it; a reservation as planned, read or not; those for whom nothing is left none", () => {
+  test("by name as people sort it; a reservation as planned, read or not; nothing left, none", () => {
     const given = leasedTo(index, staffScope);
     expect(
       addressesOf(given, ["a", "a9", "a10", "b", "kept", "unread", "static", "guest"].map(named)),

@@ -27,7 +27,7 @@ function explained(edit: (edits: PlanEdits) => void): string[] {
   return candidates.filter(({ count }) => count === readings.length).map(({ suspect }) => suspect.id);
 }
 
-test("that no IPv6 address comes is explained by a router that is silent, and by a guard that drops its word", () => {
+test("no IPv6 address is explained by a silent router, and by a guard that drops its word", () => {
   const segment = test6.expected.is === "lease" ? (test6.expected.segment ?? "") : "";
   const silent = explained((edits) => edits.patch("segment", segment, { advertise: "none" }));
   expect(silent).toContain(`no advertising ${segment}`);

@@ -60,7 +60,7 @@ const SITES = [bramblewick(), fennelStreet(), lockkeepersHouse()].map((plan) =>
   donePlan(afterEdit(plan, ({ edits, index }) => carryExactly(edits, index))),
 );
 
-test("of single faults in the three sites at least 95 % are named first, with a median of at most 4 readings", () => {
+test("95 % of single faults in the three sites come first, after 4 readings in the median", () => {
   const { first, three, median: usual, missed } = found(SITES, 36, 20_261_129);
   expect({ isFirst: first >= 0.95, isThree: three >= 0.975, missed: first >= 0.95 ? [] : missed }).toEqual({
     isFirst: true,

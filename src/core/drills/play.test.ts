@@ -37,7 +37,7 @@ test("every look costs its minutes and the walk, says what was seen, and what is
   expect([played.end, played.named, played.mended]).toEqual(["open", [false], [false]]);
 });
 
-test("a wrong name costs minutes and is told by what it would have shown; the right one asks to be mended", () => {
+test("a wrong name costs minutes and is told by what it would have shown; the right one is mended", () => {
   const looked = [firstOf(portOff), deviceOf(portOff)].map(read);
   const wrong = must(
     faultsIn(portOff, looksIn(portOff, looked)).find(({ kind }) => kind === "pool"),
@@ -120,7 +120,7 @@ function portsBeside(index: PlanIndex, from: string) {
   };
 }
 
-test("a cable that is moved to a port set alike gets a link; one that is not there, or has no room, is not moved", () => {
+test("a cable moved to a port set alike gets a link; one that is not there is not moved", () => {
   const study = new Study(PlanIndex.of(bramblewick()));
   const { index } = study;
   const isAtPort = ({ kind, subjects }: Suspect) => {

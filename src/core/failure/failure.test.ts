@@ -49,7 +49,7 @@ test.each(Object.entries(sites))(
   },
 );
 
-test("the ring: any one cable may fail and the one that stood by takes over; with the spare way's gap the bottling hall is cut off", () => {
+test("any one cable of the ring may fail; with the spare way's gap the bottling hall is cut off", () => {
   const plan = bramblewick();
   const cable = (label: string): Failure => ({
     what: "cable",
@@ -75,7 +75,7 @@ test("the ring: any one cable may fail and the one that stood by takes over; wit
   );
 });
 
-test("ranked, the gateway comes first; a second line keeps the internet up, and what has no second way is named", () => {
+test("the gateway comes first; a second line keeps the internet up; what has no second way is named", () => {
   const index = PlanIndex.of(lockkeepersHouse());
   const study = new FailureStudy(index);
   const losses = ranked(
@@ -166,7 +166,7 @@ function relayed(): Plan {
   );
 }
 
-test("a relay is not the server: when the server's cable dies, whoever leases an address finds none, as probes say", () => {
+test("a relay is not the server: when the server's cable dies, who leases finds none, as probes say", () => {
   const plan = relayed();
   const index = PlanIndex.of(plan);
   const study = new FailureStudy(index);
@@ -204,7 +204,7 @@ test("a line that alone leads to the internet harms whoever goes there when it f
   expect(loss?.harmed).toBeGreaterThan(0);
 });
 
-test("behind a router's own port, over gear that knows no VLANs, hosts lose what they have when that gear or its cable dies", () => {
+test("behind a router's port, over plain gear, hosts lose what they have when it or its cable dies", () => {
   const [router, hub] = [
     aDevice({
       name: "Router",
@@ -264,7 +264,7 @@ test("behind a router's own port, over gear that knows no VLANs, hosts lose what
   ]).toEqual([both, both, both]);
 });
 
-test("one dead strand of a fibre in the ring: frames go round where no loop guard waits, and are none where one does", () => {
+test("one dead strand in the ring: frames go round without a loop guard, and none do with one", () => {
   const plan = bramblewick();
   const index = PlanIndex.of(plan);
   const ring = [...plan.link.values()].filter(

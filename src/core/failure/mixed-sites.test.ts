@@ -22,7 +22,7 @@ const SITES = Array.from({ length: 40 }, (_, seed) => [seed, mixedSite(dice(seed
 const passes = (index: PlanIndex, host: string, goal: ProbeGoal): boolean =>
   probe(index, asClient({ at: "host", host }, goal), ids).cause === null;
 
-test("there is something to ask: sites with routed ports, VLANs, wireless without a VLAN, translating routers and routes by hand", () => {
+test("the sites to ask have routed ports, VLANs, wireless without one, NAT and routes by hand", () => {
   const plans = SITES.map(([, plan]) => plan);
   const count = (test: (plan: Plan) => boolean) => plans.filter(test).length;
   expect(

@@ -147,7 +147,7 @@ test.each(OLDER)(
   },
 );
 
-test("what version 5 said of a line's use is its place in the order now, and a share that had no percents is half", () => {
+test("what version 5 said of a line's use is its place now; a share without percents is half", () => {
   const file = JSON.parse(readFileSync("tests/fixtures/plan-version-5-lines.json", "utf8")) as {
     lines: { name: string; use: string }[];
   };
@@ -179,7 +179,7 @@ test("the file of the present form is kept, too: it is read whole, and written a
   );
 });
 
-test("a port of version 3 that names a profile in other letters gets its id; one that no profile has keeps the name in its note", () => {
+test("a port of version 3 that names a profile gets its id; a name that none has goes to its note", () => {
   const file = JSON.parse(readFileSync("tests/fixtures/plan-version-3-practice.json", "utf8")) as {
     ports: { guards: { profile: string } }[];
     signIns: { id: string; name: string }[];

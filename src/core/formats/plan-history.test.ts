@@ -44,7 +44,7 @@ const written = async (list: readonly LoggedBatch[]) =>
   >[];
 const read = (history: unknown, of: Plan = plan) => historyOfFile({ history }, of, breath);
 
-test("a history is written and read as it was: every kind of edit, who and when, arguments, what undoes what", async () => {
+test("a history is read as it was written: every kind of edit, who, when, what undoes what", async () => {
   expect(batches.length).toBeGreaterThan(20);
   const found = await read(await written(batches));
   expect(found).toEqual({ ok: true, value: { batches, before: emptyPlan(lockkeepersHouse().site) } });

@@ -181,7 +181,7 @@ test("flooding gives every station exactly what the rules give it, port by port"
   expect(frames).toBeGreaterThan(500);
 });
 
-test("what is joined after any edits of memberships is what joining anew gives, without joining anew where an edit allows it", () => {
+test("after any edits of memberships what is joined is what joining anew gives", () => {
   let followed = 0;
   const anyRetag = fc.record({
     port: fc.nat(99),
@@ -263,7 +263,7 @@ test.each([255, 256, 257, 1025])(
   },
 );
 
-test("an untagged frame at a port whose PVID is in neither of its lists: dropped with ingress filtering, taken in without", () => {
+test("untagged at a port whose PVID is in no list: dropped with ingress filtering, else taken", () => {
   const port = (ingressFilter: boolean, tagged: Vid[]) =>
     aPort({ device: testId("device", "S"), label: "1", pvid: v(10), untagged: [], tagged, ingressFilter });
   expect([

@@ -68,7 +68,7 @@ function cutOffByFlooding(plan: Plan, vids: readonly number[]): boolean {
   });
 }
 
-test("a break is reported exactly when flooding every station finds one, and carrying what lacks mends it", () => {
+test("a break is told exactly when flooding finds one, and carrying what lacks mends it", () => {
   fc.assert(
     fc.property(anyTree, (tree) => {
       let plan = planOf(tree);
@@ -94,7 +94,7 @@ test("a break is reported exactly when flooding every station finds one, and car
   );
 });
 
-test("only a native mismatch crosses VLANs, once for each direction; an end without a PVID drops instead", () => {
+test("only a native mismatch crosses VLANs, once each way; an end without a PVID drops instead", () => {
   const joined = (near: number | null, far: number | null) => {
     const port = (device: string, label: string, pvid: number | null) =>
       aPort({

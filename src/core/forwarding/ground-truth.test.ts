@@ -98,7 +98,7 @@ test("every sender of every recorded case is heard by the same stations with the
   expect(judged).toBeGreaterThan(1000);
 });
 
-test("with access ports that drop every tagged frame, senders that two real bridges differ on are heard as by the first of them", () => {
+test("with access ports that drop tagged frames senders are heard as by the first of two bridges", () => {
   let [judged, differing] = [0, 0];
   for (const given of cases) {
     const [index, standard] = [PlanIndex.of(planOf(given, "drop")), PlanIndex.of(planOf(given))];

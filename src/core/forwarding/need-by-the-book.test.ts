@@ -75,7 +75,7 @@ function neededByTheBook({ size, cables, uses }: Network, vid: number): Set<numb
   return needed;
 }
 
-test("a cable has to carry a VLAN exactly when a way without a detour between two of its users passes it", () => {
+test("a cable has to carry a VLAN exactly when a way between two of its users passes it", () => {
   let carried = 0;
   fc.assert(
     fc.property(anyNetwork, (network) => {

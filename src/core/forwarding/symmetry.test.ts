@@ -72,7 +72,7 @@ function planOf({
   });
 }
 
-test("where both ends of each cable carry the same, who hears whom is heard by them, and each frame comes to a station once", () => {
+test("where both ends carry the same, who hears whom is mutual, and each frame comes once", () => {
   let heardAtAll = 0;
   fc.assert(
     fc.property(anySite, (site) => {
@@ -98,7 +98,7 @@ test("where both ends of each cable carry the same, who hears whom is heard by t
   expect(heardAtAll).toBeGreaterThan(200);
 });
 
-test("whoever is in one even broadcast domain is heard by the same stations, also where ends of cables differ", () => {
+test("who is in one even broadcast domain is heard by the same, also where cables differ", () => {
   let even = 0;
   let uneven = 0;
   fc.assert(

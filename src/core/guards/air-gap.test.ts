@@ -12,7 +12,7 @@ const zoneOf = (plan: Plan, name: string): Zone =>
   );
 const costOf = (plan: Plan, name: string) => gapCost(PlanIndex.of(plan), zoneOf(plan, name));
 
-test("what an air gap costs is counted on the site: shared switches, cables, access points, doors, devices", () => {
+test("what an air gap costs is counted: shared switches, cables, access points, doors, devices", () => {
   const plan = fennelStreet();
   const cost = costOf(plan, "Visitors");
   expect(cost.switches.map(({ name }) => name)).toEqual(["Lower switch", "Switch B", "Upper switch"]);
@@ -24,7 +24,7 @@ test("what an air gap costs is counted on the site: shared switches, cables, acc
   );
 });
 
-test("a group with gear of its own costs no more gear, and each door that is closed is one way less that ends", () => {
+test("a group with its own gear costs no more gear; each closed door is one way less that ends", () => {
   const plan = bramblewick();
   const index = PlanIndex.of(plan);
   for (const zone of plan.zone.values()) {

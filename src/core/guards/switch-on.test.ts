@@ -203,7 +203,7 @@ test("a restart that loses what snooping learnt, simulated: silenced are those t
   expect(runChecks(PlanIndex.of(guarded)).get("bindings-lost-at-restart")?.length).toBeGreaterThan(0);
 });
 
-test("a relay between clients and their server: snooping trusts the way to the relay, and nobody loses an address", () => {
+test("a relay before their server: snooping trusts the way to it, and nobody loses an address", () => {
   const plan = donePlan(
     afterEdit(able(fennelStreet()), ({ edits }) => {
       const server = must(

@@ -156,7 +156,7 @@ function walk(plan: Plan, way: Migration): Plan {
   return now;
 }
 
-test("from rapid to multiple trees at the works: an order is found, and in no state between has anybody lost anything", () => {
+test("from rapid to multiple trees: an order is found, and between nobody has lost anything", () => {
   const plan = done(bramblewick(), (edits) => {
     for (const device of edits.all("device"))
       if (device.tree.kind !== "none")
@@ -172,7 +172,7 @@ test("from rapid to multiple trees at the works: an order is found, and in no st
   expect(migration(PlanIndex.of(planned))).toBeNull();
 });
 
-test("two cores with instances: a switch that goes over early sees the others as one, and the steps say which ports change", () => {
+test("two cores with instances: who goes over early sees one; the steps say which ports change", () => {
   const plan = twoCores({ kind: "rapid" });
   const one = done(plan, (edits) => {
     const s2 = must(

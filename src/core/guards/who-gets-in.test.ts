@@ -292,7 +292,7 @@ describe("from link up to network", () => {
     });
     return [ready, sum];
   };
-  test("what does not sign in is asked first, and then looked up by its MAC address; or the other way round", () => {
+  test("what does not sign in is asked first, then looked up by MAC address; or the other way", () => {
     expect(at({})).toEqual([91, "3 x 30 s asked + 1 s at the server = 91 s"]);
     expect(at(quicker(slow))).toEqual([21, "2 x 10 s asked + 1 s at the server = 21 s"]);
     expect(at({ order: "macFirst" })).toEqual([1, "1 s at the server = 1 s"]);
@@ -301,7 +301,7 @@ describe("from link up to network", () => {
       "1 s at the server + 3 x 30 s asked = 91 s",
     ]);
   });
-  test("a server that is down costs its tries; with all down there is a network only where one is given for that", () => {
+  test("a server that is down costs its tries; with all down there is a network where one is given", () => {
     expect(at({}, { silent: 1 })).toEqual([
       101,
       "3 x 30 s asked + 2 x 5 s for a server + 1 s at the server = 101 s",
@@ -333,7 +333,7 @@ describe("from link up to network", () => {
   });
 });
 
-test("the next stages say whom they would cut off: at closed those that nobody knows, at limited those without DHCP", () => {
+test("the next stages say whom they cut off: at closed the unknown, at limited those without DHCP", () => {
   const plan = practice({ stage: "watch", byMac: false, failed: null, before: [...servicesNamed("dhcp")] });
   const index = PlanIndex.of(plan);
   const [profile] = plan.signIn.values();

@@ -85,7 +85,7 @@ const server = (serverId: string, part: object) =>
     servers: [{ vid: null, mac: TWO, serverId, ip: serverId, messages: { ack: 1 }, offers: [offer(part)] }],
   });
 
-test("a second DHCP server is told from the own one, and what it gives is laid beside what has to be given", () => {
+test("a second DHCP server is told from the own one, and what it gives is laid beside", () => {
   expect(wrong(server("10.24.20.1", {}))).toEqual([]);
   expect(wrong(server("10.24.20.66", { address: "10.24.99.5" }))).toEqual([
     `A second DHCP server answers in Staff: find ${TWO} and switch its DHCP server off.`,

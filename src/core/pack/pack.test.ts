@@ -282,7 +282,7 @@ test("photos of the customer's remarks leave, those of ours and those that were 
   }
 });
 
-test("photos of a step or a reading are ours until somebody says that they are the customer's, and as said last", () => {
+test("photos are ours until somebody says that they are the customer's; the last word counts", () => {
   const [step = "", reading = ""] = ["s", "r"].map((name) => testId("photo", name));
   const took = { note: "zqNote", came: "expected", read: "", says: "zqInside" } as const;
   const [tick, test] = ["tick", "test"].map((name) => testId(name, "photos"));

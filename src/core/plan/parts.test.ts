@@ -156,7 +156,7 @@ describe("who offers a wireless name", () => {
   );
   const names = (devices: readonly Device[]) => devices.map(({ name }) => name);
 
-  test("those of its segment's domain, or those that are listed; a segment without a VLAN is everywhere", () => {
+  test("those of its segment's domain, or those listed; a segment without a VLAN is everywhere", () => {
     expect(points.map((device) => offers(index, device, crew))).toEqual([true, true, true, false]);
     expect(points.map((device) => offers(index, device, listed))).toEqual([false, false, false, true]);
     expect(points.map((device) => offers(index, device, open))).toEqual([true, true, true, true]);
@@ -312,7 +312,7 @@ describe("a batch that does not hold together", () => {
     expect(codeOf([close], chain)).toBe("behind-itself");
   });
 
-  test("one more than there may be is refused; a plan beyond it may be changed and made smaller, and is opened", () => {
+  test("one more than there may be is refused; a plan beyond it opens and may be made smaller", () => {
     const template = (n: number) => ({ id: ID(n), name: `T ${n}`, ending: "txt", text: "" });
     const many = Array.from({ length: MOST.template + 2 }, (_, i) => add("template", template(i + 1)));
     const empty = emptyPlan(aSite());

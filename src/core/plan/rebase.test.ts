@@ -106,7 +106,7 @@ test("whoever comes second, two people's changes give one plan, or a clash that 
   expect(Math.min(merged, clashed)).toBeGreaterThan(10);
 });
 
-test("what nobody else touched is exactly as I wanted it; what I did not touch is exactly as they left it", () => {
+test("what nobody else touched is as I wanted it; what I did not touch is as they left it", () => {
   fc.assert(
     fc.property(
       fc.array(anyEdit, { minLength: 1, maxLength: 3 }),
@@ -130,7 +130,7 @@ test("what nobody else touched is exactly as I wanted it; what I did not touch i
   );
 });
 
-test("insisting always gives what can be applied, with every field of mine as I set it; of a set, what I added and took away", () => {
+test("insisting gives what can be applied, with my fields as I set them, my part of a set", () => {
   fc.assert(
     fc.property(
       fc.array(anyEdit, { minLength: 1, maxLength: 3 }),
@@ -276,7 +276,7 @@ describe("what two people did to one list", () => {
       value: [{ after: { guards: { edge: !port.guards.edge, dhcpTrust: !port.guards.dhcpTrust } } }],
     });
   });
-  test("undo of a renumbered subnet that somebody has renumbered since clashes instead of adding the old one", () => {
+  test("undo of a renumbered subnet that was renumbered since clashes and adds no old one", () => {
     const to = (on: Plan, text: string) => {
       const edits = new PlanEdits(on);
       edits.patch("segment", segment.id, { prefixes4: [net(text)] });
@@ -311,7 +311,7 @@ const other = (value: unknown, n: number): unknown => {
   return null;
 };
 
-test("every field that holds one value: two different wishes clash, one wish stands beside another field's", () => {
+test("fields of one value: two wishes for one clash, wishes for two stand side by side", () => {
   let tried = 0;
   for (const kind of KINDS) {
     const entity = kind === "site" ? plan.site : [...plan[kind].values()][0];

@@ -93,7 +93,7 @@ test("what removes a scope says so, with its addresses", () => {
     expect(repair.label).toMatch(/^Remove the scope that .* serves \(10\.24\.20\.\d+ to 10\.24\.20\.\d+\)$/);
 });
 
-test("merging keeps what both scopes leave out, further subnets, sign-ins that lead there; a scope alone comes along", () => {
+test("merging keeps what both scopes leave out, further subnets, sign-ins; a scope alone comes too", () => {
   const house = lockkeepersHouse();
   const name =
     [...house.segment.values()].find(
@@ -221,12 +221,12 @@ describe("painting a port", () => {
     donePlan(afterEdit(plan, ({ edits }) => edits.patch("port", port.id, { guards })));
   const vid = must(access.pvid, "a VLAN");
 
-  test("an uplink painted as a trunk of other VLANs keeps its trust, so that nobody loses the DHCP server", () => {
+  test("an uplink painted as a trunk of other VLANs keeps its trust: nobody loses the DHCP server", () => {
     expect(painted(uplink, { role: "trunk", untagged: null, tagged: uplink.tagged.slice(1) }).guards).toEqual(
       uplink.guards,
     );
   });
-  test("an access port that gets another VLAN keeps what was set on it; a phone beside it needs room for its address", () => {
+  test("an access port in another VLAN keeps what was set; a phone beside it needs room", () => {
     const on = set(access, own);
     const again = (role: Parameters<typeof paintPorts>[2]) =>
       donePlan(afterEdit(on, ({ edits }) => paintPorts(edits, [access.id], role))).port.get(access.id)
@@ -241,7 +241,7 @@ describe("painting a port", () => {
       ).port.get(access.id)?.guards.macLimit,
     ).toBe(3);
   });
-  test("from access to trunk and back it gets the guards of its sort, and keeps profile and restricted role", () => {
+  test("from access to trunk and back it gets its guards, and keeps profile and role", () => {
     const trunk = donePlan(
       afterEdit(set(access, own), ({ edits }) =>
         paintPorts(edits, [access.id], { role: "trunk", untagged: null, tagged: [20 as Vid, 30 as Vid] }),

@@ -190,7 +190,7 @@ describe("the list of a gateway", () => {
         listOf({ forwards: [forward()], hosts: [lost] }).filter((one) => one.includes("forward")),
       ).toEqual([]);
   });
-  test("a door is a rule for each service, an open wall one, a closed wall none, and nothing comes from the router", () => {
+  test("a door is a rule for each service, an open wall one, a closed one none; the router's none", () => {
     const doors = (fields: Partial<Wall>) =>
       listOf({ walls: [wall("one", fields)] }).filter((one) => !ECHOES.includes(one) && one !== INSIDE);
     expect(doors({ door: "open" })).toEqual(["Guests>Staff | any | accept | open"]);

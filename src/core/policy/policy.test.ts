@@ -107,7 +107,7 @@ test("a door lets through exactly what it lists: every port of the question insi
   );
 });
 
-test("closing a pair takes its wall away; a door on an open wall changes nothing; one on a door adds to it", () => {
+test("closing a pair takes its wall away; a door on an open wall changes nothing, on a door adds", () => {
   const closed = edited(plan, (edits) =>
     setWall(edits, ids, {
       from: zone("Practice"),
@@ -148,7 +148,7 @@ test("a door that changes stays in its conduit", () => {
   expect(wallBetween(after, zone("Practice"), zone("Servers"))?.conduit).toBe(conduit.id);
 });
 
-test("the grid has the internet first, the gateway last, zones by their VLAN IDs; its doors are the plan's walls", () => {
+test("the grid has the internet first, the gateway last, zones by VLAN; doors are the plan's", () => {
   expect(zonesInOrder(index).map((z) => z.name)).toEqual([
     "Kit",
     "Practice",

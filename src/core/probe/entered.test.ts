@@ -199,7 +199,7 @@ describe("where a station joins", () => {
       ids,
     ).steps.flatMap((step) => step.device ?? []);
 
-  test("at the access point that the plan names, wherever it stands; at another when that one does not offer the name, or goes", () => {
+  test("at the access point of the plan; at another when that does not offer the name, or goes", () => {
     const at = (point: string) =>
       donePlan(
         afterEdit(office, (context) =>

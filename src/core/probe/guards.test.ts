@@ -46,7 +46,7 @@ describe("sign-in at a port (IEEE 802.1X)", () => {
     expect(signs(office, "PC Reception 1")).toBe("signs in, Sign-in server 1 agrees");
     expect(fromHost(office, "PC Reception 1", { to: "internet", service: null }).cause).toBeNull();
   });
-  test("one that does not is let in by its MAC address if the register knows it; a stranger lands where failed ones do", () => {
+  test("one that does not is let in by its known MAC address; a stranger lands where the failed do", () => {
     const printer = edited(office, (edits) => {
       guard(edits, "Upper switch", "4", { signIn: true, profile: profile(edits).id });
     });
@@ -55,7 +55,7 @@ describe("sign-in at a port (IEEE 802.1X)", () => {
     expect(says(printer, "Upper switch", "4")).toBe("not known: VLAN 90");
     expect([stranger.cause, stranger.lease?.segment]).toEqual([null, segmentOf(office, "Guests").id]);
   });
-  test("without a way for those that do not sign in the port stays closed, and letting them in by MAC address mends it", () => {
+  test("with no way for those that do not sign in the port stays closed; MAC addresses mend it", () => {
     const closed = edited(office, (edits) => {
       guard(edits, "Upper switch", "4", { signIn: true, profile: profile(edits).id });
       edits.patch("signIn", profile(edits).id, { byMac: false, failed: null });
@@ -70,7 +70,7 @@ describe("sign-in at a port (IEEE 802.1X)", () => {
     const visitors = edited(closed, (edits) => edits.patch("signIn", profile(edits).id, { visitors: v(90) }));
     expect(says(visitors, "Upper switch", "4")).toBe("does not sign in: VLAN 90");
   });
-  test("a wall between switch and server closes every port, or puts everybody where it is said for that case; opening it mends it", () => {
+  test("a wall before the server closes every port, or puts all where that is said; opening mends it", () => {
     const walled = edited(office, (edits) => {
       for (const wall of edits.all("wall"))
         if (wall.services.some((one) => one.name === "radius")) edits.remove("wall", wall.id);
@@ -95,7 +95,7 @@ describe("sign-in at a port (IEEE 802.1X)", () => {
 
 describe("false servers and false addresses", () => {
   const falseServer = { as: { as: "falseServer" as const } };
-  test("a false server reaches those on the switch, and not those behind one that snoops and does not trust its cable", () => {
+  test("a false server reaches those on the switch, and none behind one that snoops", () => {
     const before = atPort(office, "Switch B", "6", falseServer);
     // The demo snoops on two switches: the port itself is not trusted there.
     expect(before.attack?.reached).toEqual([]);
@@ -126,7 +126,7 @@ describe("false servers and false addresses", () => {
     const after = atPort(guarded, "Upper switch", "4", spoof);
     expect([after.attack?.reached, after.attack?.by?.name]).toEqual([[], "Upper switch"]);
   });
-  test("a server that adds option 82 behind another is dropped at an untrusted port of the next (RFC 3046)", () => {
+  test("a server that adds option 82 behind another is dropped at an untrusted port (RFC 3046)", () => {
     const marked = edited(office, (edits) => {
       for (const name of ["Upper switch", "Lower switch"]) {
         const device = deviceOf(office, name);
@@ -151,7 +151,7 @@ describe("reaching in from outside", () => {
   const from = { at: "internet" as const, line: must([...office.line.values()][0], "the line").id };
   const store = hostOf(office, "Image store").id;
   const outside = (plan: Plan, goal: ProbeGoal) => ask(plan, asClient(from, goal));
-  test("nothing comes in until it is forwarded; the forward that is offered lets it in and the answer out", () => {
+  test("nothing comes in until it is forwarded; the offered forward lets it in, and answers out", () => {
     const outcome = outside(office, { to: "host", host: store, service: service("https") });
     expect(outcome.cause?.sentence).toMatch(/^Nothing is forwarded to Image store from Fibre line\. /);
     const tried = tryRepairs(PlanIndex.of(office), outcome, ids);
@@ -175,7 +175,7 @@ describe("reaching in from outside", () => {
         until: null,
       });
     });
-  test("a forward changes the port on the way in; somebody inside gets to it by the outside address only with hairpin", () => {
+  test("a forward changes the port on the way in; from inside it works only with hairpin", () => {
     const goal = { to: "forward" as const, forward: testId("forward", "web") };
     expect(outside(forwarded(false), goal).steps.find((step) => step.place.startsWith("forward"))?.says).toBe(
       "port 8443 goes to Image store, 10.24.40.10 port 443",
@@ -343,7 +343,7 @@ describe("IPv6", () => {
   });
   const client = (goal: ProbeGoal) =>
     ask(six, { ...asClient({ at: "host", host: hostOf(six, "PC Reception 1").id }, goal), family: 6 });
-  test("a client makes itself an address of the advertised prefix and takes the router's link-local one for its gateway", () => {
+  test("a client makes its address of the advertised prefix; the router's link-local is its gateway", () => {
     const { lease, cause } = client({ to: "internet", service: null });
     expect(cause).toBeNull();
     expect([
@@ -351,7 +351,7 @@ describe("IPv6", () => {
       formatAddress(must(lease?.gateway ?? null, "a gateway")),
     ]).toEqual([expect.stringMatching(/^fd00:24:0:\d:5a:10ff:fe/), expect.stringMatching(/^fe80::/)]);
   });
-  test("walls hold for it as for IPv4, nothing is translated, and without an advertisement there is no gateway", () => {
+  test("walls hold as for IPv4, nothing is translated, and unadvertised there is no gateway", () => {
     expect(
       client({ to: "internet", service: null }).steps.find((step) => step.place === "line")?.why,
     ).toMatch(/nothing is translated/);

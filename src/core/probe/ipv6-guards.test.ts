@@ -63,7 +63,7 @@ const protect = (edits: PlanEdits, device: string, fields: object) => {
   edits.patch("device", own.id, { protections: { ...own.protections, ...fields } });
 };
 
-test("a guard of router advertisements on the way keeps the router from everybody until its port is trusted (RFC 6105)", () => {
+test("a guard on the way keeps the router from everybody until its port is trusted (RFC 6105)", () => {
   const plan = withSix("slaac");
   expect(six(plan, "Reception printer").cause).toBeNull();
   const guarded = edited(plan, (edits) => protect(edits, "Upper switch", { routerGuard: [v(20)] }));
@@ -93,7 +93,7 @@ test("a DHCPv6 shield drops the server's answers where its port is not trusted f
   expect(tryRepairs(PlanIndex.of(guarded), outcome, newId).map(({ result }) => result)).toEqual(["passes"]);
 });
 
-test("a false router is heard by all until a switch guards, and the guard is offered only where the gear has it", () => {
+test("a false router is heard by all until a switch guards; offered only where gear has it", () => {
   const plan = withSix("slaac");
   const as = { as: { as: "falseRouter" as const } };
   const through = atPort(plan, "Upper switch", "4", as);
@@ -120,7 +120,7 @@ test("a source check drops a static address that is not bound, and lets a lease 
   const gateway = { to: "gateway", service: null } as const;
   const outcome = fromHost(plan, "X-ray panel", gateway);
   expect(outcome.cause?.sentence).toMatch(
-    /^Switch B port 1 checks source addresses, and Switch B knows no binding for 10\.24\.40\.\d+ there: what X-ray panel/,
+    /^Switch B port 1 checks source addresses, .* no binding for 10\.24\.40\.\d+ there: what X-ray panel/,
   );
   const tried = tryRepairs(PlanIndex.of(plan), outcome, newId);
   expect(tried.map(({ repair, result }) => [repair.label, result])).toEqual([

@@ -241,7 +241,7 @@ function goesNoFurther(
   );
 }
 
-// eslint-disable-next-line max-lines-per-function, complexity, max-params -- the guards of a port in the order in which a frame meets them; who is plugged in where, as it is asked
+// eslint-disable-next-line max-lines-per-function, complexity, max-params -- a port's guards, in their order
 function startAtPort(
   run: ProbeRun,
   portId: string,

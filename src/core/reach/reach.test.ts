@@ -100,7 +100,7 @@ test("as the sites stand nothing gets further than is intended, and what is clos
   expect(cell(bramblewick(), "Safety", "Office")).toMatchObject({ reach: "nothing", difference: null });
 });
 
-test("a switch that routes between two segments takes them past the walls; a native mismatch makes them one network; a segment without a gateway gets nowhere", () => {
+test("routing switches go past the walls, a native mismatch joins two, no gateway gets nowhere", () => {
   const office = bramblewick();
   const segmentOf = (name: string) =>
     must(
@@ -206,7 +206,7 @@ test("the table for a file has every row and column and says where it differs", 
   expect(table.length).toBe(bramblewick().segment.size + 1);
 });
 
-test("what lies behind a tunnel to another site reaches what a probe from there reaches, and is reached", () => {
+test("what lies behind a tunnel reaches what a probe from there reaches, and is reached", () => {
   const home = lockkeepersHouse();
   const gateway = must(
     [...home.device.values()].find(({ kind }) => kind === "gateway"),

@@ -157,13 +157,15 @@ describe("tables", () => {
   test.each([
     [
       "with tabs, columns in another order",
-      "PVID\tTagged\tUntagged\tPort\tAdmin\n20\t30\t20\t7\tenabled\nnone\t10,20-30\t\t1\tenabled\n60\t\t60\t3\tdisabled",
+      "PVID\tTagged\tUntagged\tPort\tAdmin\n20\t30\t20\t7\tenabled\n" +
+        "none\t10,20-30\t\t1\tenabled\n60\t\t60\t3\tdisabled",
     ],
     [
       "lined up with blanks, under a prompt",
       "switch> ports\nPort   Admin      PVID   Untagged   Tagged\n" +
         "----   -----      ----   --------   ------\n" +
-        "1      enabled    -      -          10,20-30\n3      disabled   60     60         -\n7      enabled    20     20         30",
+        "1      enabled    -      -          10,20-30\n3      disabled   60     60         -\n" +
+        "7      enabled    20     20         30",
     ],
     [
       "in bars, by the software's names",
@@ -240,7 +242,7 @@ describe("tables", () => {
     expect(read(PRACTICE, device, text).missed).toEqual([]);
   });
 
-  test("of addresses: a leg in the plan's segment, the first address goes; what no segment holds is said", () => {
+  test("of addresses: a leg in the segment, the first address goes; what none holds is said", () => {
     const text =
       "VLAN  IP address      Mask\n10    10.24.10.33     255.255.255.0\n77    10.9.9.9        255.255.255.0";
     const now = laid(PRACTICE, found, device, read(PRACTICE, device, text));

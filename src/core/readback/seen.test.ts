@@ -46,7 +46,7 @@ describe("a table of neighbours", () => {
     expect(neighbours(blanks).lines).toHaveLength(1);
   });
 
-  test("a cable in another port is told and is a reading; gear without its port is right where it is the right gear", () => {
+  test("a cable in another port is told and a reading; gear without its port is right as it is", () => {
     const other = must(
       index.portsOf(peerDevice.id).find(({ id }) => id !== peer.id),
       "another port",
@@ -65,7 +65,7 @@ describe("a table of neighbours", () => {
     expect(verdicts(`Local port\tSystem name\n${free.label}\t${peerDevice.name}`)[0]?.[0]).toBe("otherwise");
   });
 
-  test("a stranger in a free port is otherwise, beside something planned it is a note; a port that is none is said", () => {
+  test("a stranger in a free port is otherwise, beside what is planned a note; no port is said", () => {
     expect(verdicts(`Local port\tSystem name\n${free.label}\tsome-box`)[0]?.[0]).toBe("otherwise");
     expect(verdicts(`Local port\tSystem name\n${trunk.label}\tsome-box`)[0]?.[0]).toBe("note");
     expect(neighbours("Local port\tSystem name\nfrob 99\tsome-box").missed).toHaveLength(1);

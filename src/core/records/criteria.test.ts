@@ -51,7 +51,7 @@ test("nothing is met by itself but a plan without anything that stops it", () =>
   expect(facts.every(({ state, says }) => state === "open" && says.startsWith("0 of"))).toBe(true);
 });
 
-test("with every reading as expected and the visit over all is met; one that is otherwise fails its own", () => {
+test("with every reading as expected and the visit over all is met; one otherwise fails its own", () => {
   const visit = [
     by({ id: testId("entry", "start"), at: AT, do: "start", from: "box", name: "", changes: [] }),
     by({ id: testId("entry", "end"), at: AT, do: "end", note: "" }),

@@ -42,7 +42,7 @@ const record: readonly Recorded[] = entries.map((entry, n) => ({
 const breath = () => Promise.resolve();
 const read = (file: unknown) => recordsOfFile(file, breath);
 
-test("a record goes into the plan file and comes out of it as it was; the plan beside it is the plan", async () => {
+test("a record comes out of the plan file as it went in, and so does the plan beside it", async () => {
   const text = writePlanFile(house, { records: recordsToFile(record), photos: [] });
   expect(readPlanFile(text)).toEqual({ ok: true, value: house });
   expect(await read(JSON.parse(text))).toEqual({ ok: true, value: record });
@@ -87,7 +87,7 @@ test("an entry in the form of before is brought into the present one", async () 
   });
 });
 
-test("what a browser kept before readings said what they proved, and faults what they explained, is read", () => {
+test("what a browser kept before readings said what they proved is read, and faults, too", () => {
   const kept = JSON.parse(readFileSync("tests/fixtures/waiting/record-2.json", "utf8")) as {
     outbox: { entry: { test: object } };
     record: { entry: { fault: object } };

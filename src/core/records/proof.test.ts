@@ -87,7 +87,7 @@ test("a fact that a reading did not claim when it was taken is not proven by it"
   expect(tests.filter(({ state }) => state === "anew")).toHaveLength(1);
 });
 
-test("a lease that names another name server now is to be read again; what was written before said less of it", () => {
+test("a lease that names another name server is to be read again; older ones said less of it", () => {
   const at = sheet.tests.findIndex(({ expected }) => expected.is === "lease" && expected.dns.length > 0);
   const test = must(sheet.tests[at], "a lease");
   const edits = new PlanEdits(index.plan);

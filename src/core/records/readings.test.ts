@@ -72,7 +72,7 @@ test("what was as expected then is as planned only while the plan still says the
   expect(readingsOf(index, null, [taken({ test: { ...BASE.test, id: "no such test" } }, "a")])).toEqual([]);
 });
 
-test("after a fault was found what was otherwise before is to be read again, and what is read then counts", () => {
+test("after a fault what was otherwise is to be read again, and what is read then counts", () => {
   const before = asked({ came: "otherwise", read: "none", at: "2026-11-29T09:00:00.000Z" }, "a");
   const named: Recorded = { by: "Marek", entry: fault };
   expect(readingsOf(index, sheet, [before, named]).map(({ isToRepeat }) => isToRepeat)).toEqual([true]);

@@ -120,7 +120,7 @@ function isDone(hand: Hand): void {
   expect(hand.steps()).toEqual([]);
 }
 
-test("on 15 small sites, whatever is reloaded, taken back or done in part, what is left leads to the plan", () => {
+test("on 15 small sites, whatever is reloaded, taken back or half done, the rest leads to the plan", () => {
   const roll = dice(401);
   let partly = 0;
   for (let n = 0; n < 15; n += 1) {
@@ -234,7 +234,7 @@ test("what was done to gear that is gone from the plan is left out, the rest sta
   expect(left.map(({ page }) => page)).toEqual(["scope"]);
 });
 
-test("two who tick the same steps at the same time have done them once: a later step like them stays open", () => {
+test("two who tick the same steps at once have done them once: a later one like them stays open", () => {
   const hand = new Hand(WORKS);
   hand.start(null);
   const steps = hand.steps();

@@ -15,7 +15,7 @@ const rowsOf = (file: string, index = house): readonly (readonly string[])[] => 
   return content.is === "table" ? content.rows : [];
 };
 
-test("what is worked out leaves as tables: a row for each failure, a step, a segment that reaches others", () => {
+test("what is worked out leaves as tables: a row for each failure, step, segment that reaches", () => {
   const work = new FailureStudy(house);
   const losses = ranked(
     house,

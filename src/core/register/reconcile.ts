@@ -49,18 +49,21 @@ function rowsOf(text: string): string[][] {
 
 type Guess = SeenField | "other";
 
+/** What tables of neighbours and leases say beside addresses and names. */
+const WORDS_BETWEEN = new Set(
+  (
+    "at on is via dev lladdr dynamic static self permanent reachable stale delay incomplete arpa internet " +
+    "ether active expired learned yes no vlan mac address port name type"
+  ).split(" "),
+);
+
 function guess(cell: string): Guess | null {
   const text = cell.replace(/^[([]|[)\]]$/g, "");
   if (text === "" || text === "*" || text === "-") return null;
   if (parseMac(text) !== null) return "mac";
   if (parseAddress(text) !== null) return "address";
   if (/^\d+$/.test(text)) return Number(text) >= 1 && Number(text) <= 4094 ? "vid" : "other";
-  if (
-    /^(at|on|is|via|dev|lladdr|dynamic|static|self|permanent|reachable|stale|delay|incomplete|arpa|internet|ether|active|expired|learned|yes|no|vlan|mac|address|port|name|type)$/i.test(
-      text,
-    )
-  )
-    return "other";
+  if (WORDS_BETWEEN.has(text.toLowerCase())) return "other";
   if (/^[a-z]{1,12}[-/ ]?\d+([/.:]\d+)*$/i.test(text) && !/^[a-z]+-[a-z]/i.test(text)) return "port";
   return /^[a-z0-9][a-z0-9._-]*$/i.test(text) && /[a-z]/i.test(text) ? "name" : "other";
 }

@@ -34,7 +34,7 @@ const hostNamed = (plan: Plan, name: string) =>
   );
 
 describe("import", () => {
-  test("import(export(x)) = x: the register's own table changes nothing and has no bad row, in every demo site", () => {
+  test("import(export(x)) = x: the register's own table changes nothing, in every demo site", () => {
     for (const plan of PLANS) {
       const of = PlanIndex.of(plan);
       const hosts = new Set([...plan.host.values()].map((h) => h.name));
@@ -45,7 +45,7 @@ describe("import", () => {
     }
   });
 
-  test("what is entered on a static device is kept where it differs from its segment, and nothing is where it says the same", () => {
+  test("what is entered on a static device is kept only where it differs from its segment", () => {
     const [, dns] = [
       0,
       must(
@@ -211,7 +211,7 @@ describe("import", () => {
     expect(badRowsTable(guessColumns(rows), read)[1]?.at(-1)).toMatch(sentence);
   });
 
-  test("an empty cell says nothing: a known device keeps what it has; by DHCP takes its fixed address away; a new address makes it fixed", () => {
+  test("an empty cell keeps what a device has; DHCP takes its address away, a new one fixes it", () => {
     const heads = ["Name", "Kind", "MAC", "Address", "How", "Segment", "Place", "Notes"];
     const read = (...cells: string[]) =>
       readHostTable(index, [heads, cells], guessColumns([heads, cells]), null);
@@ -256,7 +256,7 @@ describe("import", () => {
     ]);
   });
 
-  test("any table is read without a throw, every row is good, bad, the same or empty, and what is good can be applied", () => {
+  test("any table is read without a throw, every row is judged, and what is good can be applied", () => {
     const cell = fc.oneof(
       fc.constantFrom(
         "",
@@ -353,7 +353,7 @@ IP Address       Hardware address     Host name        State
     expect(result.missing).not.toContain(hostNamed(fennel, "Camera Entrance").id);
   });
 
-  test("a MAC address that nobody had read is learnt; what is taken over is as planned when it is laid beside again", () => {
+  test("a MAC address that nobody had read is learnt; laid beside again all is as planned", () => {
     const without = applied(fennel, (edits) =>
       edits.patch("host", hostNamed(fennel, "Practice server").id, { mac: null }),
     );
@@ -375,7 +375,7 @@ IP Address       Hardware address     Host name        State
     ]);
   });
 
-  test("what a port that only watches saw becomes rows: by the VLAN of a switch's own table, with the port", () => {
+  test("what a port that watches saw becomes rows: by VLAN of a switch's table, with the port", () => {
     const seen = seenIn(readSeenTable("20\t02:5a:10:ee:00:07\te5\n70\t02:5a:10:ee:00:08\te6"));
     const { rows } = reconcile(index, seen);
     expect(rows.map((row) => row.verdict)).toEqual(["new", "new"]);
@@ -405,7 +405,7 @@ IP Address       Hardware address     Host name        State
 });
 
 describe("schools", () => {
-  test("reserved to typed in moves out of the pool, back keeps the address; a device without MAC refuses all", () => {
+  test("reserved to static moves out of the pool, back keeps the address; without MAC all refuse", () => {
     const cards = [...fennel.host.values()].filter((h) => h.kind === "cardTerminal").map((h) => h.id);
     const typed = applied(fennel, (edits) => {
       expect(convertSchool(edits, index, cards, "typed")).toBeNull();
@@ -477,7 +477,7 @@ describe("DNS", () => {
     },
   );
 
-  test("reservations leave with what a server has to be told; a plan without any server of names has no zone", () => {
+  test("reservations leave with what a server is told; without a server of names there is no zone", () => {
     const [heads, first] = reservationTable(index);
     expect([heads, first]).toEqual([
       ["Segment", "Server", "Address", "MAC", "Host name", "Device"],

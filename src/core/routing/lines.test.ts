@@ -75,7 +75,7 @@ describe("which line carries what", () => {
     expect(out(index, "10.24.20.5", null, ["Copper", "Mobile"])).toBeNull();
   });
 
-  test("with shares the greatest stands for all; a share behind a first line without one changes nothing", () => {
+  test("with shares the greatest stands for all; one behind a first line without changes nothing", () => {
     expect(out(two({ share: 30 }, { share: 70 }), "10.24.20.5")).toBe("Mobile");
     expect(out(two({ share: 30 }, { share: 70 }), "10.24.20.5", null, ["Mobile"])).toBe("Copper");
     expect(out(two({ share: 0 }, { share: 70 }), "10.24.20.5")).toBe("Copper");

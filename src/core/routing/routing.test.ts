@@ -137,7 +137,7 @@ describe("the longest prefix decides", () => {
     }
   });
 
-  test("of two for one subnet the lower metric, in whatever order they stand; without a leg to it, the other", () => {
+  test("of two for one subnet the lower metric; without a leg to it, the other", () => {
     const [first, second] = [
       route("10.24.60.0/24", "10.24.99.2", 10),
       route("10.24.60.0/24", "10.24.20.5", 20),
@@ -157,7 +157,7 @@ describe("the longest prefix decides", () => {
     expect(told(routed(route("10.24.60.0/24", "10.24.99.2")), ROUTER, "10.24.70.9")).toMatch(/^default/);
   });
 
-  test("of two subnets of a segment the one that holds the address, and only with an address of its own in it", () => {
+  test("of two subnets of a segment the one that holds it, with an address of its own in it", () => {
     const wide = { ...STAFF, prefixes4: [net4("10.24.20.0/24"), net4("10.24.21.0/24")] };
     const index = (...addresses: string[]) =>
       site({
@@ -368,7 +368,7 @@ describe("a way over several routers", () => {
     });
   });
 
-  test("a router on the way that translates gives it its own segment's address, for IPv4 and not on a line", () => {
+  test("a router on the way that translates gives its own segment's address, IPv4, not on a line", () => {
     const translating = { ...INNER_OUT, translates: "yes" as const };
     const index = site({ legs: [STAFF_LEG, BETWEEN_LEG, translating, INNER_LAB, COPPER] });
     expect(way(index, INNER, "10.24.20.9")).toEqual({
@@ -403,7 +403,7 @@ describe("a way over several routers", () => {
     expect(way(site({ legs: [STAFF_LEG, BETWEEN_LEG, INNER_LAB] }), ROUTER, "10.24.60.9")).toBeNull();
   });
 
-  test("a filter on the way believes a sender whose answers would leave where the packet came in (RFC 3704)", () => {
+  test("a filter believes a sender whose answers would leave where it came in (RFC 3704)", () => {
     const believed = (index: PlanIndex, from: Device, to: string, sender: string) =>
       isBelieved(
         index,
@@ -461,7 +461,7 @@ describe("the network as somebody has it entered", () => {
     });
   });
 
-  test("what is not entered is the segment's; so is everything on a host that is not static, and for a stranger", () => {
+  test("what is not entered is the segment's; so is all of a host that is not static, and a stranger", () => {
     const usual = { own: STAFF.prefixes4, gateway: v4("10.24.20.1"), gatewayLeg: null };
     const bare = { length4: null, gateway4: null, length6: null, gateway6: null };
     expect(enteredOn(index, { ...host, ...bare }, STAFF, mine)).toEqual(usual);

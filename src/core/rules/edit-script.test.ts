@@ -52,7 +52,7 @@ test("300 pairs of lists: the steps lead to the wanted list, and no fewer could"
   }
 });
 
-test("long lists: what is shuffled is moved, what is new inserted, what is gone deleted, and never more than needed", () => {
+test("long lists: what is shuffled moves, what is new comes, what is gone goes, and no more", () => {
   const roll = dice(11);
   const have = Array.from({ length: 3000 }, (_, at) => `rule ${at}`);
   const want = have.filter(() => roll(10) > 0);

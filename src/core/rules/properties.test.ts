@@ -222,7 +222,7 @@ test("pairs of rules that contradict each other, and how two lists differ, are w
   expect(differing).toBeGreaterThan(30);
 });
 
-test("what a list allows between two networks is what its packets say; compiled again it lets exactly that through", () => {
+test("what a list allows between two networks its packets say; compiled again it is the same", () => {
   fc.assert(
     fc.property(lists, (list) => {
       const space = listSpace(universe, ruleListOf(list));

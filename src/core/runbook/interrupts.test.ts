@@ -46,7 +46,7 @@ function withPlainRouter(plan: Plan): Plan {
   return must(afterEdits(PlanIndex.of(plan), edits), "it can be so").plan;
 }
 
-test("where a gateway hangs on a cable, who gets to it is followed from any setting of a port to the next", () => {
+test("where a gateway hangs on a cable, who gets to it is followed from setting to setting", () => {
   const roll = dice(47);
   let moved = 0;
   for (let site = 0; site < 100; site++) {

@@ -97,7 +97,7 @@ describe.each(DEMO)("%s", (_name, make) => {
     heldToInverses(made);
   });
 
-  test("from what somebody has left behind: nobody reached at first is locked out, and it ends as planned", () => {
+  test("from what somebody left: nobody reached at first is locked out, and it ends as planned", () => {
     const plan = make();
     for (let seed = 1; seed <= 2; seed += 1) {
       const made = proven(plan, disturbed(plan, dice(seed * 77), 6));
@@ -243,7 +243,7 @@ test(`on ${SITES} small sites an order is found exactly when there is one, with 
   expect(counts.recipe).toBeGreaterThan(0);
 });
 
-test("the search of larger sites, tried on 60 small ones: no order where there is none, few missed, few moves more", () => {
+test("the search of larger sites on 60 small ones: few orders missed, few moves more, none made up", () => {
   const counts = { sites: 0, solved: 0, missed: 0, none: 0, moves: 0, fewest: 0 };
   for (let seed = 1; counts.sites < 60; seed += 1) {
     const { before, plan } = smallSite(dice(seed * 104_729));
@@ -281,7 +281,7 @@ test("the search of larger sites, tried on 60 small ones: no order where there i
   expect(counts.moves / counts.fewest).toBeLessThan(1.4);
 });
 
-test("trunks of a live site: the far end first, out of reach for one step, then the near end, then read back", () => {
+test("trunks of a live site: the far end first, out of reach for a step, the near end, read back", () => {
   const plan = fennelStreet();
   const index = PlanIndex.of(plan);
   const edits = new PlanEdits(plan);
@@ -376,7 +376,7 @@ test("while an order is looked for, what comes first is told, and in the end it 
   expect(laptops.at(-1)).toMatch(/^laptop at .* port .* with 10\.24\.\d+\.\d+\/\d+; it opens 10\.24\./);
 });
 
-test("gear that is off is reached from nowhere, though another of its kind answers at the same first address", () => {
+test("gear that is off is reached from nowhere, though another answers at its first address", () => {
   const index = must(foundState(PlanIndex.of(fennelStreet()), null), "a state");
   const named = (name: string) =>
     must(
@@ -422,7 +422,7 @@ test("where no VLAN joins a port and a leg, no page opens whatever is entered on
   expect(apart).toBeGreaterThan(300);
 });
 
-test("an access point's address and its only port are set together, since either alone puts it out of reach", () => {
+test("an access point's address and only port are set together: one alone cuts it off", () => {
   const { runbook } = proven(fennelStreet(), null);
   const set = runbook.steps.filter(({ title }) => /^Address .*; Port 1: trunk/.test(title));
   expect(set.length).toBeGreaterThan(1);

@@ -66,7 +66,7 @@ const CUT = [
 const CUT_TWICE = [...CUT, step("stops c", { stops: [c] })];
 const UNSIGNED = { signed: [], now: null };
 
-test("what is cut by one step and mended by a later one is one piece; what stops nobody can be done at any time", () => {
+test("what one step cuts and a later one mends is one piece; what stops nobody is free in time", () => {
   expect(short(withWindows([window("Saturday")]), CUT)).toEqual([
     ["0-0", "", 0, 0, ""],
     ["1-4", "Saturday", 0, 3, ""],
@@ -74,7 +74,7 @@ test("what is cut by one step and mended by a later one is one piece; what stops
   ]);
 });
 
-test("the point of no return is where taking back what was done would not end within the window any more", () => {
+test("the point of no return is where taking back would not end within the window", () => {
   const at = (minutes: number) =>
     slotsOf(withWindows([window("Saturday", { minutes })]), CUT, null)[1]?.lastBack;
   // Four steps of ten minutes; each takes as long to be taken back.
@@ -170,7 +170,7 @@ const someWindows = fc.array(
   { maxLength: 4 },
 );
 
-test("every step is in one slot, in order; slots of a window lie in it one after the other, windows in their order", () => {
+test("every step is in one slot, in order; slots in their window, windows in their order", () => {
   fc.assert(
     fc.property(someSteps, someWindows, fc.integer({ min: 0, max: 200 }), (all, times, gone) => {
       const steps = all.map((fields, at) => step(`${at}`, fields));
@@ -216,7 +216,7 @@ test("before a window's first step its permit is signed, once; another day is si
   expect(withPermits(withWindows([later]), CUT, { signed, now: null })).toHaveLength(CUT.length + 1);
 });
 
-test("in a plant nothing that stops somebody is begun unsigned: with nobody named, without a window, once a visit", () => {
+test("in a plant nothing that stops somebody begins unsigned, unnamed or without a window", () => {
   const plant = (...windows: Window[]) => {
     const index = withWindows(windows);
     return PlanIndex.of({ ...index.plan, site: { ...index.plan.site, kind: "industrial" } });
@@ -253,7 +253,7 @@ test("a window's time goes over midnight on the clock at the site", () => {
 /** The practice as it works, with one more thing wanted of it. */
 const wanting = (edit: Parameters<typeof afterEdit>[1]): Plan => donePlan(afterEdit(practice, edit));
 
-test("new software on a switch in use comes first, says whom its restart stops, and can't be taken back by hand", () => {
+test("new software on a switch in use comes first, says whom it stops, and can't be taken back", () => {
   const before = wanting(({ edits }) => {
     for (const { id, name } of edits.all("device"))
       if (name === "Upper switch") edits.patch("device", id, { softwareFound: "", softwareWanted: "" });

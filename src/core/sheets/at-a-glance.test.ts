@@ -22,7 +22,7 @@ test("figures of the practice, by hand", () => {
   expect(at("ports").Ports).toMatch(/ on gear that knows VLANs$/);
 });
 
-test("the next step: a stop comes first, in the order of the job; then what is empty; then warnings; then proof", () => {
+test("the next step: a stop first, in the job's order; then what is empty, warnings, proof", () => {
   expect(next(emptyPlan(aSite()))).toEqual({ sheet: "survey", why: "Nothing is planned there yet." });
   expect(next(fennelStreet())).toEqual({
     sheet: "segments",

@@ -20,7 +20,7 @@ const device = (name: string) =>
     name,
   );
 
-test("a name, a part of one, several words, a MAC, a VLAN number and an address each find what they name", () => {
+test("a name, part of one, words, a MAC, a VLAN number and an address each find what they name", () => {
   const names = (text: string, limit = 10) => find(index, text, limit).map((hit) => hit.name);
   expect(names("guests")[0]).toBe("Guests");
   expect(names("camera kennels")).toEqual(["Camera Kennels", "Kennels"]);

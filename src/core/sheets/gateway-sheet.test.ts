@@ -13,7 +13,7 @@ const sheetOf = (plan: Plan) => {
   return gatewaySheet(index, must(routingDevices(index)[0], "what routes"));
 };
 
-test("the home: a main line with a tag, one that stands by behind the provider's box, six legs with their addresses", () => {
+test("the home: a main line with a tag, one behind the provider's box, six legs with addresses", () => {
   const { device, lines, legs, does } = sheetOf(lockkeepersHouse());
   expect(device.name).toBe("Gateway");
   expect(lines.map(({ line, says, use, box }) => [line.name, ...says, use, box])).toEqual([
@@ -38,7 +38,7 @@ test("the home: a main line with a tag, one that stands by behind the provider's
   expect(does).toEqual(["translates", "filters", "serves DHCP"]);
 });
 
-test("a leg that relays says to whom; one where nobody gets an address by the device says that; routes are counted", () => {
+test("a leg that relays says to whom; one without addresses to give says that; routes counted", () => {
   const home = lockkeepersHouse();
   const [first, second] = sheetOf(home).legs;
   const changed = donePlan(

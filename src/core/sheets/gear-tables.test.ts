@@ -9,7 +9,7 @@ const record = (table: readonly (readonly string[])[], name: string) => {
   return Object.fromEntries(heads.map((head, i) => [head, row[i]]));
 };
 
-test("the gear with what its own bridge says and where it asks from; a row as long as the heads for each", () => {
+test("the gear with its own bridge and where it asks from; a row as long as the heads", () => {
   const table = gearTable(PlanIndex.of(fennelStreet()));
   expect(new Set(table.map((row) => row.length)).size).toBe(1);
   expect(table.length).toBe(9);

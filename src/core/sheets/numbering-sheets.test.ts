@@ -54,7 +54,7 @@ test("old and new of a move: every address that changes stands once, and nothing
   ).toBe(true);
 });
 
-test("with the static block at the end and the gateway last, the ruler draws it there and the next free one comes from it", () => {
+test("with the static block at the end the ruler draws it there; the next free one is from it", () => {
   const edits = new PlanEdits(fennelStreet());
   setConventions(
     { edits, index: PlanIndex.of(edits.plan), ids: () => "" },

@@ -12,7 +12,7 @@ const office = PlanIndex.of(fennelStreet());
 const [gateway] = filteringDevices(office);
 const device = must(gateway, "the gateway").id;
 
-test("the rules that the walls need: answers first, each with its ends as tape and its reason, the wall last", () => {
+test("the rules that walls need: answers first, each with ends and reason, the wall last", () => {
   const rows = ruleRows(office, must(office.derived(PLANNED_LISTS).get(device), "its list"));
   const told = rows.map(({ number, from, to, lets, reason }) => {
     const ends = (all: typeof from) =>

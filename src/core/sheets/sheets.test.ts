@@ -127,7 +127,7 @@ test("subnets lie in their block at their place and true size", () => {
 });
 
 test.each(SITES)(
-  "%s: a ruler's pools, pins, gateway and free runs fill its usable addresses and overlap only where a finding says so",
+  "%s: a ruler's parts fill its usable addresses and overlap only where a finding says so",
   (_, index) => {
     for (const segment of index.plan.segment.values()) {
       const ruler = must(rulerOf(index, segment), "a ruler");

@@ -56,7 +56,8 @@ test("zones have their levels in words", () => {
 test("conduits and services written out are pasted again the same", () => {
   const [, ...conduits] = conduitTable(works);
   expect(conduits.find(([name]) => name === "Operations to the cells")?.[4]).toBe(
-    "Operations to Press; Operations to Tanks; Operations to Bottling; Operations to Filling; Operations to Cold",
+    "Operations to Press; Operations to Tanks; Operations to Bottling; " +
+      "Operations to Filling; Operations to Cold",
   );
   const again = donePlan(
     afterEdit(without(bramblewick(), "conduit"), (context) => pasteConduits(context, conduits, "name", [])),

@@ -12,7 +12,7 @@ test.each([lockkeepersHouse(), bramblewick()])("$site.name: its walls are proven
   expect(proven(plan)).toEqual({ proven: true, wrong: 0, past: 0 });
 });
 
-test("by the list that somebody left they are not, nor where a VLAN leads past them, nor without a filter", () => {
+test("by the list that somebody left, past a VLAN, or without a filter they are not", () => {
   const office = fennelStreet();
   expect(proven(office)).toEqual({ proven: false, wrong: 2, past: 0 });
   const gateway = must(

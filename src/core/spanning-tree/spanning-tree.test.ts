@@ -150,7 +150,7 @@ const named = (plan: Plan, name: string): Device =>
   );
 const place = (plan: Plan, name: string) => treePlace(PlanIndex.of(plan), named(plan, name));
 
-test("the cider works' ring: the office is the root, exactly one port of the ring stands by and says why", () => {
+test("the cider works' ring: the office is root, one port of the ring stands by and says why", () => {
   const switches = [
     "Office switch",
     "Press house switch",
@@ -163,7 +163,7 @@ test("the cider works' ring: the office is the root, exactly one port of the rin
   const standing = places.flatMap((one) => one.rows.filter((row) => !row.forwards));
   expect(standing.length).toBe(1);
   expect(standing[0]?.why).toMatch(
-    /^blocking: .+ switch port \d+ serves this cable: its way costs the same, and its bridge identifier is lower$/,
+    /^blocking: .+ port \d+ serves this cable: its way costs the same, and its bridge identifier is lower$/,
   );
   expect(place(ring, "Gateway")).toBeNull();
 });
@@ -189,7 +189,7 @@ test("a tie between identifiers is told as a guess while a MAC address that deci
   );
 });
 
-test("a cable taken out lets the one that stood by forward; the root chosen anew is the root, and its second is next", () => {
+test("a cable out lets the one that stood by forward; the root chosen anew is the root", () => {
   const index = PlanIndex.of(ring);
   const office = named(ring, "Office switch");
   const cable = must(
@@ -223,7 +223,7 @@ test("a cable taken out lets the one that stood by forward; the root chosen anew
   ).toEqual([4096, 8192, 32_768]);
 });
 
-test("with priorities left as they come out of the box, and a MAC address not known, the root is by accident", () => {
+test("with priorities as they come out of the box, and an unknown MAC, the root is an accident", () => {
   const plain = donePlan(
     afterEdit(ring, (context) => {
       for (const device of context.edits.all("device"))
@@ -273,7 +273,7 @@ const anyGear = fc.integer({ min: 2, max: 9 }).chain((size) =>
   }),
 );
 
-test("in every VLAN what forwards is a tree, whatever kinds and regions of trees meet: no loop, and everything cabled together still hangs together", () => {
+test("in every VLAN what forwards is a tree, whatever trees meet, and holds all that is cabled", () => {
   let stood = 0;
   fc.assert(
     fc.property(anyGear, ({ gear, perVlan, cables }) => {
@@ -338,7 +338,7 @@ test("in every VLAN what forwards is a tree, whatever kinds and regions of trees
   expect(stood).toBeGreaterThan(500);
 });
 
-test("a region's tree has a root of its own, and the port by which the region reaches the common root is the master port", () => {
+test("a region's tree has its own root; its port to the common root is the master port", () => {
   const tree = (priority: number, inner: number) => ({
     ...BLANK_TREE,
     kind: "multiple" as const,
@@ -416,7 +416,7 @@ test("a region's tree has a root of its own, and the port by which the region re
   ).toBe("the map of VLANs: 30 is in tree 0 and in tree 2");
 });
 
-test("guards: a BPDU guard shuts a port that hears gear, a restricted port never is the way to the root", () => {
+test("a BPDU guard shuts a port that hears gear, a restricted port is never the way to the root", () => {
   const index = PlanIndex.of(ring);
   const office = named(ring, "Office switch");
   const [, uplink] = index

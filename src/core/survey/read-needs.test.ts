@@ -75,7 +75,7 @@ test("no word stands for two kinds, and every kind has other words than its own"
   expect(CATALOGUE.filter(({ aliases }) => aliases.length < 2).map(({ word }) => word)).toEqual([]);
 });
 
-test("every kind is read by its own word, one or many, and the places in the line are where the item stands", () => {
+test("every kind is read by its word, one or many, and places are where the item stands", () => {
   fc.assert(
     fc.property(
       fc.array(fc.tuple(fc.integer({ min: 1, max: 9999 }), fc.nat(CATALOGUE.length - 1), fc.boolean()), {

@@ -45,7 +45,7 @@ describe("the catalogue", () => {
     expect(words.filter((word, i) => words.indexOf(word) !== i)).toEqual([]);
   });
 
-  test("what must never reach the internet is in no segment that the draft opens to all of it, but for printers and scanners among people", () => {
+  test("what must never reach the internet is in no segment open to it, but printers and scanners", () => {
     const open = new Set(
       INTENTS.filter((intent) => intent.to === "internet" && intent.services === "open").map(
         (intent) => intent.from,
@@ -100,7 +100,7 @@ describe("groups", () => {
     expect(tallySurvey(index)).toMatchObject({ sockets: 3, hosts: 6, poeMw: 21_000 });
   });
 
-  test("growth is rounded up once for a segment, not once for a line; a line's own growth goes before the site's", () => {
+  test("growth is rounded up once for a segment; a line's own growth goes before the site's", () => {
     const rooms = Array.from({ length: 10 }, (_, i) => ({ name: `Room ${i}`, needs: "1 PC" }));
     expect(
       groups(PlanIndex.of(surveyPlan({ name: "Fennel annexe", kind: "office", rooms, gear: [] }))),
@@ -109,7 +109,7 @@ describe("groups", () => {
     expect(groups(one("10 PC", "office", "", { growth: 0 }))).toEqual(["Staff 10/10"]);
   });
 
-  test("whose it is: a flat takes its television along at home, a department only its people, a cell is its room's", () => {
+  test("whose it is: a flat takes its television, a department its people, a cell is its room's", () => {
     expect(groups(one("1 PC, 1 television", "home", "Lodger"))).toEqual(["Lodger 2/3"]);
     expect(groups(one("1 PC, 1 camera", "office", "Surgery"))).toEqual(["Surgery 1/2", "Cameras 1/2"]);
     expect(groups(one("1 controller, 1 PC", "industrial"))).toEqual(["Office 1/2", "Lab 1/2"]);
@@ -155,7 +155,7 @@ describe("which separation fits", () => {
   const school = (text: SurveyText, conventions: Partial<Site["conventions"]> = {}) =>
     schoolOf(PlanIndex.of(surveyPlan(text, conventions)));
 
-  test("plain gear that stays and few groups: routers; many groups, or managed gear: VLANs; the reason says which", () => {
+  test("plain gear and few groups: routers; many groups or managed gear: VLANs; it says which", () => {
     expect(school(survey("home", "1 PC, 1 television", "switch-5-plain"))).toMatchObject({
       school: "routers",
       reason: expect.stringMatching(/know no VLANs, and 2 groups need no more than 2 routers/),
@@ -171,7 +171,7 @@ describe("which separation fits", () => {
     expect(school(LOCKKEEPERS_HOUSE).school).toBe("vlans");
   });
 
-  test("the installer's choice holds, and what the survey points to is still said; safety stays apart in every case", () => {
+  test("the installer's choice holds, the survey's is still said; safety stays apart in every case", () => {
     expect(school(survey("home", "1 PC", "switch-5-plain"), { separation: "vlans" })).toMatchObject({
       school: "vlans",
       overridden: true,

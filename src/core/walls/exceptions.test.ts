@@ -88,7 +88,7 @@ test.each<[string, Partial<Exception>, string]>([
   expect(asks(forLodger(fields), HTTPS)).toMatch(says);
 });
 
-test("the rule with hours stands beside the others and is proven inside and outside them; without it the inside is not", () => {
+test("the rule with hours is proven inside and outside them; without it the inside is not", () => {
   const index = forLodger();
   const [planned] = [...index.derived(PLANNED_LISTS).values()];
   const list = must(planned, "the list");
@@ -166,7 +166,7 @@ test("the moments are all sets of exceptions that ever hold together, each once"
   );
 });
 
-test("on the practice any exceptions with any hours are proven at every moment, by lists that hold no needless rule", () => {
+test("any exceptions with any hours are proven at every moment by lists without a needless rule", () => {
   const plan = fennelStreet();
   const ends = [
     ...[...plan.segment.values()].map((one): RuleSide => ({ at: "segment", segment: one.id })),
@@ -197,7 +197,7 @@ test("a moment in words", () => {
   expect(momentWords(forLodger(), 480)).toBe("Mon 08:00: Exception 0");
 });
 
-test("a name server behind a wall is no finding where an exception lets everybody ask it; for one host, or in other hours, it is", () => {
+test("a name server behind a wall is no finding where all may ask it at all hours; else it is", () => {
   const edits = new PlanEdits(HOME);
   const visitors = must(
     [...HOME.segment.values()].find(({ name }) => name === "Visitors"),

@@ -85,7 +85,7 @@ function passes(plan: Plan, [from, to]: readonly [string, string], service: Serv
   return probe(index, question, () => testId("probe", "one")).cause === null;
 }
 
-test("without a list everything passes; with the needed one the door is open, and answers are rules that let more back", () => {
+test("without a list all passes; with the needed one the door is open, and answers let back", () => {
   const none = routed({ list: "none" });
   expect(reach(none, "Office", "Vendor")).toEqual(["past the walls", "more"]);
   expect(PlanIndex.of(none).derived(PLANNED_LISTS).has(SWITCH)).toBe(false);
@@ -173,7 +173,7 @@ test("a list that stands there and lets no answers back: the question arrives, a
   expect(reach(remembers, "Office", "Vendor")).toEqual(["services", null]);
 });
 
-test("a gateway that filters nothing lets everything past the walls: a stop, mended by letting it filter again", () => {
+test("a gateway that filters nothing lets all past the walls: a stop, mended by filtering", () => {
   const works = bramblewick();
   const gateway = must(
     [...works.device.values()].find(({ kind }) => kind === "gateway" || kind === "firewall"),

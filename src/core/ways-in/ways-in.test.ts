@@ -104,7 +104,7 @@ test("who asks from a known address is no stranger: the forward is limited to it
   expect(wishOf(after).way).toBe("forward");
 });
 
-test("with IPv6 on the line, in the segment and on the host the pinhole works, and it opens nothing else", () => {
+test("with IPv6 on line, segment and host the pinhole works, and opens nothing else", () => {
   const index = changed(home(), (edits) => {
     const gadgets = named(edits.all("segment"), "Gadgets");
     edits.patch("segment", gadgets.id, {
@@ -143,7 +143,7 @@ test("what works by no line is not set up", () => {
   expect(wayRepair(wishOf(index), wayOf(index, "ipv6"))).toBeNull();
 });
 
-test("the VPN that is set up is its own zone with a subnet kept clear, a door at the gateway and a way on to the one host; a packet goes by it", () => {
+test("the VPN is its own zone, a subnet kept clear, a door and a way to one host; packets go by it", () => {
   const index = home({}, "kiln-controller");
   const after = setUp(index, "vpn");
   const tunnel = must(
@@ -228,7 +228,7 @@ test("when the fibre fails: what works on the mobile line, each by a packet or a
   expect(whenLineFails(index, line(index, "Mobile line")).next?.name).toBe("Fibre line");
 });
 
-test("a forward that is on the second line, too, works there; pins that stay and what is locked to a box do not", () => {
+test("a forward on the second line works there; pins and what is locked to a box do not", () => {
   const index = changed(
     setLine(setLine(home(), "Mobile line", { carrierNat: "no", providerBox: "none" }), "Fibre line", {
       locked: "Phone service",

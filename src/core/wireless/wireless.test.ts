@@ -23,7 +23,7 @@ test("bonded channels are those of IEEE 802.11 annex E", () => {
   expect(channelBlock("2.4", 6, 80)).toBeNull();
 });
 
-test("every member of a block names the same block, and blocks of one width overlap only with themselves", () => {
+test("every member of a block names it, and blocks of one width overlap only with themselves", () => {
   for (const band of ["5", "6"] as const) {
     for (const width of WIDTHS) {
       const options = channelOptions(RADIO_SETS.americas, band, width, "with radar channels");
@@ -100,7 +100,7 @@ function isColourable(size: number, pairs: readonly (readonly [number, number])[
   return false;
 }
 
-test("channels are given without a clash whenever three are enough, and clashes are named when they are not", () => {
+test("channels are given without a clash whenever three are enough; else clashes are named", () => {
   let clashed = 0;
   fc.assert(
     fc.property(

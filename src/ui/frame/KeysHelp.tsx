@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { Switch } from "radix-ui";
 import { Modal } from "../kit/Modal";
 import { useUi } from "./use-ui";
@@ -48,7 +49,12 @@ export function KeysHelp() {
           onCheckedChange={(on) => set({ singleKeys: on })}
           className="h-6 w-10 rounded border border-rule bg-paper data-[state=checked]:bg-act"
         >
-          <Switch.Thumb className="block h-4 w-4 translate-x-[3px] rounded bg-ink2 data-[state=checked]:translate-x-[19px] data-[state=checked]:bg-act-on" />
+          <Switch.Thumb
+            className={clsx(
+              "block h-4 w-4 translate-x-[3px] rounded bg-ink2",
+              "data-[state=checked]:translate-x-[19px] data-[state=checked]:bg-act-on",
+            )}
+          />
         </Switch.Root>
         Single letters work as keys
       </label>

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import { Toaster } from "sonner";
@@ -36,7 +37,10 @@ export function Page({
               key={href}
               href={href}
               aria-current={href === at ? "page" : undefined}
-              className="flex min-h-8 items-center border-b-2 border-transparent px-2 hover:bg-hover aria-[current=page]:border-ink aria-[current=page]:font-semibold"
+              className={clsx(
+                "flex min-h-8 items-center border-b-2 border-transparent px-2 hover:bg-hover",
+                "aria-[current=page]:border-ink aria-[current=page]:font-semibold",
+              )}
             >
               {title}
             </Link>

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useMemo, type ReactNode } from "react";
 import type { Severity } from "@/core/checks";
 import { counted } from "@/core/repairs";
@@ -15,7 +16,11 @@ import { useJudged } from "@/ui/plan-store/use-plan";
 
 const Cell = ({ head, children, wide = false }: { head?: string; children: ReactNode; wide?: boolean }) => (
   <span
-    className={`flex items-center gap-[7px] border-r border-rule px-3 first:pl-4 last:border-r-0 last:pr-4 ${wide ? "flex-1" : ""}`}
+    className={clsx(
+      "flex items-center gap-[7px] border-r border-rule px-3 first:pl-4 last:border-r-0",
+      "last:pr-4",
+      wide ? "flex-1" : "",
+    )}
   >
     {head === undefined ? null : <small className="text-12 text-ink2">{head}</small>}
     {children}
@@ -45,7 +50,12 @@ export function TitleBlock({ view, fallbackName }: { view: ViewKey; fallbackName
   const verdict = count("stop") === 0 ? "Sound" : "Not sound";
   const judged = isJudged ? verdict : "Checking …";
   return (
-    <footer className="col-span-full flex overflow-hidden border-t border-ink bg-paper text-13 leading-[27px] whitespace-nowrap">
+    <footer
+      className={clsx(
+        "col-span-full flex overflow-hidden border-t border-ink bg-paper text-13",
+        "leading-[27px] whitespace-nowrap",
+      )}
+    >
       <Cell head="Site">
         <b className="font-semibold">{name}</b>
       </Cell>

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { toast } from "sonner";
@@ -28,7 +29,12 @@ export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: st
   const goTo = useGoTo();
   const title = VIEWS.find((v) => v.key === view)?.title ?? "";
   return (
-    <header className="col-span-full flex flex-wrap items-stretch border-b border-ink bg-paper [&>*]:flex [&>*]:min-h-[43px] [&>*]:items-center">
+    <header
+      className={clsx(
+        "col-span-full flex flex-wrap items-stretch border-b border-ink bg-paper [&>*]:flex",
+        "[&>*]:min-h-[43px] [&>*]:items-center",
+      )}
+    >
       <Link
         href="/"
         className="w-[200px] gap-[10px] border-r border-hair px-4 text-[16px] font-bold max-[600px]:w-[52px]"
@@ -46,7 +52,10 @@ export function TopBar({ view, fallbackName }: { view: ViewKey; fallbackName: st
       <div className="min-w-40 flex-1 px-2 max-[600px]:min-w-0 max-[600px]:flex-none">
         <button
           type="button"
-          className="flex h-7 flex-1 items-center max-[600px]:h-11 gap-2 rounded border border-rule bg-panel px-2 text-13 text-ink2"
+          className={clsx(
+            "flex h-7 flex-1 items-center max-[600px]:h-11 gap-2 rounded border border-rule",
+            "bg-panel px-2 text-13 text-ink2",
+          )}
           onClick={() => set({ commandOpen: true })}
         >
           Find or do<kbd className="ml-auto max-[600px]:hidden">Ctrl K</kbd>

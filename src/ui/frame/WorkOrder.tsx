@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { ChevronDown } from "lucide-react";
 import type { Finding, Severity } from "@/core/checks";
 import type { Plan } from "@/core/plan";
@@ -39,11 +40,17 @@ export function WorkOrder({ view }: { view: ViewKey }) {
   return (
     <nav
       aria-label="Work order"
-      className="relative flex flex-col overflow-y-auto border-r border-hair py-2 max-[1000px]:flex-row max-[1000px]:flex-wrap max-[600px]:py-0"
+      className={clsx(
+        "relative flex flex-col overflow-y-auto border-r border-hair py-2",
+        "max-[1000px]:flex-row max-[1000px]:flex-wrap max-[600px]:py-0",
+      )}
     >
       <button
         type="button"
-        className="hidden min-h-11 w-full items-center gap-2 border-b border-hair px-4 font-semibold max-[600px]:flex"
+        className={clsx(
+          "hidden min-h-11 w-full items-center gap-2 border-b border-hair px-4 font-semibold",
+          "max-[600px]:flex",
+        )}
         aria-expanded={isUnfolded}
         onClick={() => set({ unfoldedOver: isUnfolded ? null : view })}
       >
@@ -90,7 +97,11 @@ function Entry({ view, here, list, plan, probed }: EntryProps) {
       <ViewLink
         view={view.key}
         current={here}
-        className={`flex h-7 items-center gap-[6px] pr-2 pl-4 hover:bg-hover max-[600px]:h-11 ${here ? "bg-panel font-semibold shadow-[inset_3px_0_0_var(--act),inset_0_1px_0_var(--hair),inset_0_-1px_0_var(--hair)]" : ""}`}
+        className={clsx(
+          "flex h-7 items-center gap-[6px] pr-2 pl-4 hover:bg-hover max-[600px]:h-11",
+          here && "bg-panel font-semibold",
+          here && "shadow-[inset_3px_0_0_var(--act),inset_0_1px_0_var(--hair),inset_0_-1px_0_var(--hair)]",
+        )}
       >
         <span className="mono w-4 text-12 text-ink2">{view.number ?? ""}</span>
         <span className="min-w-0 truncate">{view.title}</span>

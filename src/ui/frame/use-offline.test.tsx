@@ -76,7 +76,7 @@ test("a browser without room says so", async () => {
   expect(state()).toBe("noRoom");
 });
 
-test("opened anew without a connection it is ready by what lies here, and what is missing comes with the next one", async () => {
+test("opened anew offline it is ready by what lies here; what is missing comes with the next", async () => {
   server = () => null;
   kept.set(`${CACHES.pages} ${PAGE}`, answers);
   const { unmount } = render(<Page />);

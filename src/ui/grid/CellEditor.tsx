@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { useEffect, useId, useRef, type ReactNode } from "react";
 import type { Grid } from "./use-grid";
 import type { Editing } from "./use-writing";
@@ -44,7 +45,11 @@ export function CellEditor({ editing, grid, label, offers, right, reading }: Pro
         onMouseDown={(event) => event.stopPropagation()}
         autoComplete="off"
         spellCheck={false}
-        className={`h-full w-full min-w-[72px] border-2 bg-panel px-1 outline-none ${editing.refusal === null ? "border-act" : "border-stop"} ${right ? "text-right" : ""}`}
+        className={clsx(
+          "h-full w-full min-w-[72px] border-2 bg-panel px-1 outline-none",
+          editing.refusal === null ? "border-act" : "border-stop",
+          right ? "text-right" : "",
+        )}
       />
       {offers.length > 0 ? (
         <datalist id={list}>
@@ -57,7 +62,10 @@ export function CellEditor({ editing, grid, label, offers, right, reading }: Pro
         <div
           ref={below}
           role="status"
-          className="absolute top-full left-0 z-20 min-w-full border border-act bg-act-wash px-2 py-[6px] text-left font-sans font-normal whitespace-normal"
+          className={clsx(
+            "absolute top-full left-0 z-20 min-w-full border border-act bg-act-wash px-2 py-[6px]",
+            "text-left font-sans font-normal whitespace-normal",
+          )}
         >
           {reading}
         </div>
@@ -66,7 +74,11 @@ export function CellEditor({ editing, grid, label, offers, right, reading }: Pro
         <p
           id={message}
           role="alert"
-          className={`absolute top-full z-30 mt-[2px] w-72 border border-stop bg-stop-wash p-2 text-left font-sans text-13 font-normal whitespace-normal text-stop ${right ? "right-0" : "left-0"}`}
+          className={clsx(
+            "absolute top-full z-30 mt-[2px] w-72 border border-stop bg-stop-wash p-2 text-left",
+            "font-sans text-13 font-normal whitespace-normal text-stop",
+            right ? "right-0" : "left-0",
+          )}
         >
           {editing.refusal}
         </p>

@@ -75,7 +75,7 @@ const type = (text: string) => fireEvent.change(editor(), { target: { value: tex
 const key = (name: string, more: object = {}) =>
   fireEvent.keyDown(document.activeElement ?? document.body, { key: name, ...more });
 
-test("a row that comes in above an open cell does not move the cell: what is typed goes where it was begun", () => {
+test("a row that comes in above an open cell does not move it: what is typed goes where begun", () => {
   const { calls, others } = scene(gear("Mill", "Barn"));
   openCell("Barn");
   type("Barn switch");
@@ -117,7 +117,7 @@ test("an open cell that nothing was typed into writes nothing, whatever came in 
   expect([calls, cell("Byre")]).toEqual([[], expect.anything()]);
 });
 
-test("the chosen block stays on its rows, for Delete, for a paste and for removing them, each in one step", () => {
+test("the chosen block stays on its rows, for Delete, paste and removing, each in one step", () => {
   const { calls, others } = scene(gear("Mill", "Barn", "Kiln"));
   fireEvent.mouseDown(cell("Barn"));
   fireEvent.mouseDown(cell("Kiln"), { shiftKey: true });
@@ -158,7 +158,7 @@ test("a row that comes in between the chosen ones is not chosen, and re-ordering
   ]);
 });
 
-test("a row written at the end: Tab goes on in it, Enter goes to the next new one, also when somebody adds one at the same moment", () => {
+test("a row written at the end: Tab goes on in it, Enter in the next, also with others at work", () => {
   const { calls, others } = scene(gear("Mill"));
   const newCell = () => screen.getByRole("gridcell", { name: "New" });
   fireEvent.mouseDown(newCell());

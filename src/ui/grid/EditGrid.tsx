@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import type { RowData } from "@tanstack/react-table";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useMemo, useRef, type ReactNode, type RefObject } from "react";
@@ -86,7 +87,11 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
                 scope="col"
                 title={column.title}
                 style={{ width: column.width }}
-                className={`${column.align ?? ""} ${column.bar === true ? "bar" : ""} ${isHeld(column) ? "held" : ""}`}
+                className={clsx(
+                  column.align ?? "",
+                  column.bar === true ? "bar" : "",
+                  isHeld(column) ? "held" : "",
+                )}
                 aria-sort={directionOf(sort, column.id)}
               >
                 <button

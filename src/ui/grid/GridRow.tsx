@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { memo, type ReactNode } from "react";
 import { CellEditor } from "./CellEditor";
 import { cellsIn, isHeld, type Column } from "./column";
@@ -98,7 +99,11 @@ function GridRow({ entity, className, number, cells, here, chosenFrom, chosenTo,
             tabIndex={c === here ? 0 : -1}
             aria-selected={chosen || c === here}
             aria-readonly={readOnly}
-            className={`${look} focus:outline-2 focus:-outline-offset-2 focus:outline-act ${chosen ? "!bg-act-wash2" : ""}`}
+            className={clsx(
+              look,
+              "focus:outline-2 focus:-outline-offset-2 focus:outline-act",
+              chosen ? "!bg-act-wash2" : "",
+            )}
             onMouseDown={(event) => {
               if (hands.press(number, c, event.shiftKey)) event.currentTarget.focus();
             }}

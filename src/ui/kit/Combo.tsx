@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { Command } from "cmdk";
 import { Popover } from "radix-ui";
 import { useState } from "react";
@@ -11,6 +12,14 @@ export interface Choice {
   readonly group?: string;
 }
 const MOST_SHOWN = 60;
+
+/** The choices that each word of a text stands in: what is called so before what stands there. */
+function choicesWith(choices: readonly Choice[], text: string): Choice[] {
+  const words = text.trim().toLowerCase().split(/\s+/);
+  const isIn = (where: string) => words.every((word) => where.toLowerCase().includes(word));
+  const found = choices.filter(({ label, detail, group }) => isIn(`${label} ${detail ?? ""} ${group ?? ""}`));
+  return [...found.filter(({ label }) => isIn(label)), ...found.filter(({ label }) => !isIn(label))];
+}
 
 /** A choice out of many by typing part of its name. */
 export function Combo({
@@ -28,15 +37,8 @@ export function Combo({
 }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
-  const words = text.trim().toLowerCase().split(/\s+/);
-  const found = choices.filter((choice) =>
-    words.every((word) =>
-      `${choice.label} ${choice.detail ?? ""} ${choice.group ?? ""}`.toLowerCase().includes(word),
-    ),
-  );
-  // What is called so comes before what only stands in such a place.
-  const isCalled = ({ label: name }: Choice) => words.every((word) => name.toLowerCase().includes(word));
-  const shown = [...found.filter(isCalled), ...found.filter((one) => !isCalled(one))].slice(0, MOST_SHOWN);
+  const found = choicesWith(choices, text);
+  const shown = found.slice(0, MOST_SHOWN);
   const groups = [...new Set(shown.map((choice) => choice.group ?? ""))];
   return (
     <Popover.Root
@@ -71,7 +73,10 @@ export function Combo({
                 <Command.Group
                   key={group}
                   heading={group}
-                  className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-1 [&_[cmdk-group-heading]]:text-12 [&_[cmdk-group-heading]]:text-ink2"
+                  className={clsx(
+                    "[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-1",
+                    "[&_[cmdk-group-heading]]:text-12 [&_[cmdk-group-heading]]:text-ink2",
+                  )}
                 >
                   {shown
                     .filter((choice) => (choice.group ?? "") === group)
@@ -79,7 +84,10 @@ export function Combo({
                       <Command.Item
                         key={choice.value}
                         value={choice.value}
-                        className="flex min-h-7 cursor-pointer items-center gap-2 rounded px-2 data-[selected=true]:bg-act-wash"
+                        className={clsx(
+                          "flex min-h-7 cursor-pointer items-center gap-2 rounded px-2",
+                          "data-[selected=true]:bg-act-wash",
+                        )}
                         onSelect={() => {
                           onChoose(choice.value);
                           setOpen(false);

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useRef, type ReactNode } from "react";
@@ -43,7 +44,11 @@ export function Modal({
         <Dialog.Content
           {...focusBack}
           {...(description === undefined ? { "aria-describedby": undefined } : {})}
-          className={`fixed top-24 left-1/2 z-50 max-h-[75vh] w-[calc(100vw-32px)] -translate-x-1/2 overflow-auto rounded border border-ink bg-panel p-5 ${wide ? "max-w-[760px]" : "max-w-[480px]"}`}
+          className={clsx(
+            "fixed top-24 left-1/2 z-50 max-h-[75vh] w-[calc(100vw-32px)] -translate-x-1/2",
+            "overflow-auto rounded border border-ink bg-panel p-5",
+            wide ? "max-w-[760px]" : "max-w-[480px]",
+          )}
         >
           <div className="mb-3 flex items-start gap-4">
             <Dialog.Title className="text-18">{title}</Dialog.Title>

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, type KeyboardEvent, type ReactNode } from "react";
 
@@ -69,7 +70,13 @@ export function RowList({ label, count, height, columns, at, choose, row }: RowL
               tabIndex={index === (at ?? 0) ? 0 : -1}
               onClick={() => choose(index)}
               style={{ top: start, height }}
-              className={`absolute grid w-full ${columns} items-center gap-2 border-b border-hair px-4 text-left text-13 ${index === at ? "bg-act-wash" : "hover:bg-hover"} ${shown.className ?? ""}`}
+              className={clsx(
+                "absolute grid w-full",
+                columns,
+                "items-center gap-2 border-b border-hair px-4 text-left text-13",
+                index === at ? "bg-act-wash" : "hover:bg-hover",
+                shown.className ?? "",
+              )}
             >
               {shown.content}
             </button>

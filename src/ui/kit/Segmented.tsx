@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { ToggleGroup } from "radix-ui";
 import { useRef } from "react";
 
@@ -42,7 +43,11 @@ export function Segmented<V extends string>({ label, value, choices, onChoose }:
             if (byArrow.current) choose(one);
             byArrow.current = false;
           }}
-          className="-ml-px min-h-7 border border-rule bg-panel px-[10px] text-13 first:ml-0 first:rounded-l last:rounded-r hover:bg-hover data-[state=on]:z-[1] data-[state=on]:border-act data-[state=on]:bg-act-wash data-[state=on]:font-semibold"
+          className={clsx(
+            "-ml-px min-h-7 border border-rule bg-panel px-[10px] text-13 first:ml-0",
+            "first:rounded-l last:rounded-r hover:bg-hover data-[state=on]:z-[1]",
+            "data-[state=on]:border-act data-[state=on]:bg-act-wash data-[state=on]:font-semibold",
+          )}
         >
           {words}
         </ToggleGroup.Item>

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import type { Severity } from "@/core/checks";
 
 /** Severity is said by shape, colour and word: octagon, triangle, ring. */
@@ -49,7 +50,10 @@ export function SeverityCount({
 }) {
   return (
     <span
-      className={`inline-flex items-center gap-[3px] text-13 font-semibold whitespace-nowrap ${COLOUR[severity]}`}
+      className={clsx(
+        "inline-flex items-center gap-[3px] text-13 font-semibold whitespace-nowrap",
+        COLOUR[severity],
+      )}
     >
       <SeveritySign severity={severity} />
       {count}

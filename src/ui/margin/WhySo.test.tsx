@@ -52,7 +52,7 @@ beforeEach(() => {
   scene.show(plan);
 });
 
-test("each batch that touched it is told with who, when, and both values; nothing is asked before", async () => {
+test("each batch that touched it is told: who, when, both values; nothing is asked before", async () => {
   mockAnswers = [[line(6, [noted("", "spare")]), line(1, [{ ...noted("", ""), before: null }])]];
   render(<WhySo about={[port.id]} />);
   expect(mockAsked).toEqual([]);

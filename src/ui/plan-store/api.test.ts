@@ -22,7 +22,7 @@ test.each([
   expect(answer.ok ? "" : fateOf(answer.status, answer.refused.code)).toBe("again");
 });
 
-test("a refusal comes with its own sentence, an answer with its value, a dead server with neither", async () => {
+test("a refusal has its own sentence, an answer its value, a dead server neither", async () => {
   answered('{"code":"too-large","sentence":"At most 64 MB."}', 413);
   expect(await call("/x")).toEqual({
     ok: false,

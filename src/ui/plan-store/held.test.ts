@@ -94,7 +94,7 @@ test("a batch of mine whose answer was lost comes back as news and counts once",
   expect([caught.pending, caught.revision, nameIn(caught)]).toEqual([[], 8, "Blood analyser"]);
 });
 
-test("a batch that the server had long ago and that was undone since waits no longer and changes nothing", () => {
+test("a batch that the server had and that was undone waits no longer and changes nothing", () => {
   const restored = withKept(start, [batch("mine", rename(plan, "Blood analyser"))]);
   const settled = settle(restored, testId("batch", "mine"));
   expect([settled.pending, nameIn(settled), settled.revision]).toEqual([[], "Analyser", 7]);
@@ -161,7 +161,7 @@ describe("a clash", () => {
     expect(decide(moved, made.id, () => null).stuck).toHaveLength(1);
     soundlyChecked(own);
   });
-  test("of a thing that somebody deleted: mine brings it back, theirs lets it go, a thing it needs that is gone is said", () => {
+  test("of a deleted thing: mine brings it back, theirs lets it go, what it lacks is said", () => {
     const gone = caughtUp(mine, {
       id: testId("batch", "gone"),
       revision: 8,
@@ -250,7 +250,7 @@ describe("giving a batch up", () => {
   });
 });
 
-test("findings that come after the plan are brought to what was edited meanwhile, and to what others did", () => {
+test("findings that come after the plan are brought to what was edited meanwhile", () => {
   const unjudged: Held = { ...start, findings: null };
   const edited = add(unjudged, batch("mine", rename(plan, "Blood analyser")));
   const theirs = changes(plan, (d) => d.patch("port", port.id, { tagged: port.tagged.slice(2) }));

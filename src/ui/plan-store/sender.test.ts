@@ -255,7 +255,7 @@ test("a batch that the server knows and somebody has undone is sent once and no 
   expect((await server()).host.get(must(hosts[0], "").id)?.name).toBe(must(hosts[0], "").name);
 });
 
-test("a server that is behind (its data came back from a copy) is loaded anew, with what waits on top", async () => {
+test("a server that is behind (back from a copy) is loaded anew, with what waits on top", async () => {
   const { ruth } = await scene();
   ruth.show({ ...must(ruth.state().held, ""), revision: 9 });
   ruth.edit(rename(0, "On top"));
@@ -267,7 +267,7 @@ test("a server that is behind (its data came back from a copy) is loaded anew, w
   ]).toEqual([true, 2, 0]);
 });
 
-test("two who want one field: the second is asked, both values stay until then, and the choice is saved", async () => {
+test("two who want one field: the second is asked, both values stay, the choice is saved", async () => {
   const { ruth, marek, server } = await scene();
   ruth.edit(rename(0, "Ruth's"));
   marek.edit(rename(0, "Marek's"));
@@ -310,7 +310,7 @@ async function toldAfter(store: PlanStore, after: number): Promise<Parameters<Se
   return { revision, news: { after, entries: JSON.parse(JSON.stringify(entries.map(presentEntry))) } };
 }
 
-test("what is told goes on from what is here without a question; mine from elsewhere and gaps are asked for", async () => {
+test("what is told goes on without a question; mine from elsewhere and gaps are asked for", async () => {
   const { store, ruth, marek, server } = await scene();
   marek.edit(rename(0, "Told"));
   marek.edit((edits) => edits.patch("host", must(hosts[1], "").id, { place: "Barn" }));
@@ -372,7 +372,7 @@ const anyAct = fc.record({
   text: fc.constantFrom("Mill", "Barn", "Kiln"),
 });
 
-test("two who edit, lose connections, undo and choose come to one plan: the server's, with nothing left waiting", async () => {
+test("two who edit, lose connections, undo and choose come to the server's plan, nothing waits", async () => {
   let [asked, bad] = [0, 0];
   await fc.assert(
     fc.asyncProperty(

@@ -57,7 +57,7 @@ const loggedOf = (entries: readonly LogEntryAnswer[]): Logged[] =>
  * Sends my batches one after another; whatever goes wrong on the way, a batch is dropped only when the server
  * says it can never be taken.
  */
-// eslint-disable-next-line max-lines-per-function -- one machine with its states in one closure: nobody else may touch them
+// eslint-disable-next-line max-lines-per-function -- one machine, its states in one closure
 export function makeSender({ site, person, call, get, set, show, loadAnew, say, random }: Hooks): Sender {
   const path = `/api/sites/${site}`;
   let running: Promise<void> | null = null;

@@ -205,7 +205,7 @@ describe("taking back a whole imported plan", () => {
   });
 });
 
-test("what was dropped is gone once it is acknowledged, and the question closes with what it asked", async () => {
+test("what was dropped is gone once acknowledged, and the question closes with it", async () => {
   const store = await opened();
   const batch: ChangeBatch = { id: "b", planner: "p", summary: "s", args: null, changes: [] };
   store.setState({ dropped: [{ batch, sentence: "It can't be saved." }] });

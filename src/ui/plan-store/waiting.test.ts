@@ -89,7 +89,7 @@ test("what waits comes back as it was after a reload, and is forgotten once it i
   expect(await tabs.page(first.tab).keeper.restore()).toEqual([]);
 });
 
-test("two tabs keep a list each; a third takes over that of a closed one, once, and leaves that of a living one", async () => {
+test("two tabs keep a list each; a third takes over a closed one's, once, and no living one's", async () => {
   const [one, two] = [tabs.page(), tabs.page()];
   await one.keeper.restore();
   await two.keeper.restore();
@@ -131,7 +131,7 @@ test("another person's and another site's lists are left alone", async () => {
   expect(names(await tabs.page().keeper.restore())).toEqual(["Ruth's"]);
 });
 
-test("without Web Locks only a list that nobody has written to for a quarter of an hour is taken over", async () => {
+test("without Web Locks only a list untouched for a quarter of an hour is taken over", async () => {
   tabs.locks = false;
   const one = tabs.page();
   await one.keeper.restore();
@@ -158,7 +158,7 @@ test.each(["[{", "{}", "null", '[{"id":"no batch"}]'])(
   },
 );
 
-test("a browser without a database, or a full one: nothing is said to be kept, what an older version left stays, the tab warns", async () => {
+test("a browser without a database, or a full one: nothing is said to be kept, the tab warns", async () => {
   tabs.old = JSON.stringify([encodeBatch(edit("Of before"))]);
   globalThis.indexedDB = undefined as unknown as IDBFactory;
   const one = tabs.page();
@@ -196,7 +196,7 @@ test("while one list is being written the next is not lost", async () => {
 const fixture = (name: string): unknown =>
   JSON.parse(readFileSync(`tests/fixtures/waiting/${name}.json`, "utf8"));
 
-test("what a browser kept in older forms is taken over whole: the list of a tab, and the text from before tabs had lists", async () => {
+test("what a browser kept in older forms is taken over whole, also from before tabs had lists", async () => {
   interface Kept {
     store: "waiting";
     keyPath: string[];

@@ -79,7 +79,7 @@ function encoded(batch: ChangeBatch): unknown {
 
 const later = (a: ChangeBatch, b: ChangeBatch): number => (a.id < b.id ? -1 : 1);
 
-// eslint-disable-next-line max-lines-per-function -- one keeper with its states in one closure: nobody else may touch them
+// eslint-disable-next-line max-lines-per-function -- one keeper, its states in one closure
 export function makeKeeper(
   site: string,
   person: string,

@@ -94,7 +94,7 @@ function Thumbnail({ id, name, onTakeOut }: { id: string; name: string; onTakeOu
       </button>
     );
   const picture = (className: string, alt: string) => (
-    // eslint-disable-next-line @next/next/no-img-element -- it asks for a session: nothing to make smaller ahead
+    // eslint-disable-next-line @next/next/no-img-element -- it asks for a session: nothing to shrink ahead
     <img
       src={url}
       alt={alt}

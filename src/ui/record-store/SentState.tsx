@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import type { RecordEntry } from "@/core/records";
 import { counted } from "@/core/repairs";
 import { useOffline, type Offline } from "../frame/use-offline";
@@ -19,7 +20,12 @@ export function SentState() {
     <div role="status">
       <OfflineState />
       {unsent === "" && trouble === null ? null : (
-        <p className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair bg-warn-wash px-4 py-2 text-13 text-warn">
+        <p
+          className={clsx(
+            "flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair bg-warn-wash px-4",
+            "py-2 text-13 text-warn",
+          )}
+        >
           <span>
             {unsent === "" ? "" : `Not sent yet: ${unsent}${isKeptWords(isKept)}`}
             {trouble === null ? "" : ` ${trouble}`}
@@ -32,7 +38,10 @@ export function SentState() {
       {refused.map(({ entry, sentence }) => (
         <p
           key={entry.id}
-          className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair px-4 py-2 text-13 text-stop"
+          className={clsx(
+            "flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair px-4 py-2 text-13",
+            "text-stop",
+          )}
         >
           <span>
             {titled(entry)} was not taken: {sentence}

@@ -226,7 +226,7 @@ test("a browser that keeps nothing says so", async () => {
 
 const aPhoto = () => ({ id: v7(), jpeg: Uint8Array.from([1, 2, 3]) });
 
-test("photos wait with what they belong to, over a reload, and go after it; whoever took them sends them", async () => {
+test("photos wait with what they belong to, over a reload, and go after it by who took them", async () => {
   const [server, site] = [new Server(), v7()];
   server.isDown = true;
   const [photo, other] = [aPhoto(), aPhoto()];
@@ -260,7 +260,7 @@ test("a photo that is taken out before it was sent is never sent", async () => {
   expect(await makeOutbox(site, "Ruth").photos()).toEqual([]);
 });
 
-test("a site that takes no more photos says so and keeps them waiting; what was ticked goes all the same", async () => {
+test("a site that takes no more photos says so and keeps them; what was ticked goes all the same", async () => {
   const [server, site, photo] = [new Server(), v7(), aPhoto()];
   server.photoRefusal = "It has all its photos.";
   const store = storeOf(server, site);

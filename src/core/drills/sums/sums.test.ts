@@ -117,7 +117,7 @@ test("without a kind all of them come, and neighbouring rounds are not alike", (
   expect(new Set(sums.map(({ question }) => question)).size).toBeGreaterThan(230);
 });
 
-test("numbers are taken with gaps, lengths with or without a slash, a network only without bits behind it", () => {
+test("numbers with gaps, lengths with or without a slash, a network only without host bits", () => {
   const hosts = makeSum("hosts", 3);
   expect(hosts.isRight(Number(hosts.answer).toLocaleString("en"))).toBe(true);
   const length = makeSum("smallest", 3);

@@ -53,7 +53,7 @@ const SITES = {
 };
 
 test.each(Object.entries(SITES))(
-  "%s: the list that the walls need, written as access lists and read again, does what is intended for every packet",
+  "%s: the needed list, written as access lists and read again, does what is intended for every packet",
   (_, make) => {
     const plan = bare(make());
     const { rules, faults, notes } = readFrom(plan, textOf(plan));
@@ -64,7 +64,7 @@ test.each(Object.entries(SITES))(
   },
 );
 
-test("a list that stands on a device, with all its slips, comes back as one that does the same to every packet", () => {
+test("a list on a device, with all its slips, comes back as one that does the same to every packet", () => {
   const plan = fennelStreet();
   const before = must([...indexOf(plan).derived(STANDING_LISTS).values()][0], "its list");
   const { rules, faults } = readFrom(plan, textOf(plan));
@@ -221,7 +221,7 @@ function someplace(roll: (sides: number) => number, value: unknown): readonly [J
   return deeper ?? [value as Json, key];
 }
 
-test("120 lists with something wrong anywhere in them: a sentence or rules that can stand, never an accident", () => {
+test("120 lists with something wrong in them: a sentence or rules that can stand, no accident", () => {
   const plan = fennelStreet();
   const whole = textOf(plan);
   const roll = dice(8519);

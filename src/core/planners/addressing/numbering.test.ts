@@ -214,7 +214,7 @@ describe("allocation", () => {
 });
 
 describe("splitting and merging", () => {
-  test("a split keeps every fixed address, gives the upper half a segment with VLAN, gateway and pool, and merges back", () => {
+  test("a split keeps fixed addresses, gives the upper half VLAN, gateway and pool, and merges", () => {
     const plan = fennelStreet();
     const guests = named(plan, "Guests");
     const split = donePlan(afterEdit(plan, (context) => splitSegment(context, guests.id, "Guests upstairs")));
@@ -264,7 +264,7 @@ describe("splitting and merging", () => {
     expect(moved.length).toBeGreaterThan(0);
   });
 
-  test("any segment split and merged back has its subnet, its VLAN on every port, and every device with its address", () => {
+  test("any segment split and merged back has its subnet, its VLAN and its devices' addresses", () => {
     for (const plan of PLANS) {
       for (const segment of plan.segment.values()) {
         const prefix = must(segment.prefixes4[0], "a subnet");
@@ -313,7 +313,7 @@ describe("IPv6", () => {
     site: { ...plan.site, blocks: [...plan.site.blocks, net(block)] },
   });
 
-  test("every segment with a gateway gets a /64 with its VLAN's digits, the gateway its first address, and no stop comes", () => {
+  test("segments with a gateway get a /64 with the VLAN's digits, its first address; no stop comes", () => {
     for (const plan of PLANS) {
       const numbered = donePlan(
         afterEdit(with6(plan, "fd24:5a10:3c01::/48"), (context) => numberAll6(context)),
@@ -342,7 +342,7 @@ describe("IPv6", () => {
     }
   });
 
-  test("a delegated /60 has room for sixteen, a /62 for four: that is said by the name of the first without", () => {
+  test("a delegated /60 has room for sixteen, a /62 for four: the first without is named", () => {
     const plan = fennelStreet();
     expect(typeof afterEdit(with6(plan, "2001:db8:24:100::/60"), (context) => numberAll6(context))).toBe(
       "object",

@@ -72,7 +72,7 @@ describe("a forward's cells", () => {
     expect(readForwardCell(index, column, text, { protocol: "tcp" })).toMatch(why);
   });
 
-  test("a new forward begins with whom it leads to; a pasted block makes and changes, or names the row that it can't", () => {
+  test("a new forward begins with whom it leads to; a pasted block names the row that it can't", () => {
     const host = must(
       [...home.host.values()].find(({ ipv4 }) => ipv4 !== null),
       "a host",

@@ -62,7 +62,7 @@ test("a box that can't bridge says so, and stands in front as one that can't", (
   expect(lineOf(done(plan, "inFront")).providerBox).toBe("cannotBridge");
 });
 
-test("kept behind it has a fixed address outside the pool among the phones, and is pinned to its line; done again nothing more is made", () => {
+test("kept behind, it gets a fixed address among the phones and a pin to its line; once only", () => {
   const plan = done(withLine({ providerBox: "cannotBridge", locked: "phone service" }), "behind");
   const box = must(
     [...plan.host.values()].find(({ name }) => name === "fibre-line-box"),

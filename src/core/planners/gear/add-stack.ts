@@ -39,6 +39,11 @@ function modelFor(edits: PlanEdits, text: string): DeviceModel | null {
   );
 }
 
+/** "3 × 24-port PoE", "in Cabinet A", "uplinks to Core": the number, what, where and whereto. */
+const STACK =
+  // eslint-disable-next-line max-len -- one pattern, so that it is tried whole against what would slow it down
+  /^\s*(\d{1,3})(?:\s*[×*]\s*|\s*x\s*(?=\d)|\s*x\s+|\s+)(.+?)(?:\s+in\s+(.+?))?(?:\s*,?\s*(?:uplinks?|linked|cabled)\s+to\s+(.+?))?\s*$/i;
+
 /**
  * Reads "3 × 24-port PoE in Cabinet A, uplinks to Core": number, model, place and what they are cabled to;
  * the last two may be left out. A sentence says what can't be read.
@@ -50,10 +55,7 @@ export function readStack(
   | { readonly order: StackOrder; readonly refusal: null }
   | { readonly order: null; readonly refusal: string } {
   const refuse = (refusal: string) => ({ order: null, refusal });
-  const match =
-    /^\s*(\d{1,3})(?:\s*[×*]\s*|\s*x\s*(?=\d)|\s*x\s+|\s+)(.+?)(?:\s+in\s+(.+?))?(?:\s*,?\s*(?:uplinks?|linked|cabled)\s+to\s+(.+?))?\s*$/i.exec(
-      typed,
-    );
+  const match = STACK.exec(typed);
   if (match === null)
     return refuse(
       `"${typed.trim()}" can't be read; write it as 3 × 24-port PoE in Cabinet A, uplinks to Core.`,

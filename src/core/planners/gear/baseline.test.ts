@@ -145,7 +145,7 @@ test("what a device can't do is left out on it and said; what it still can of it
   expect(deviceIn(decided, "Switch B").baseline.timeServers).toEqual(device.baseline.timeServers);
 });
 
-test("the table is pasted back as it was saved; rows that are too many, and texts for the whole site, are refused", () => {
+test("the table is pasted back as saved; too many rows, and texts for the whole site, are refused", () => {
   const works = bramblewick();
   const devices = [...works.device.values()];
   const [, whole = [], ...rows] = baselineTable(PlanIndex.of(works), devices);

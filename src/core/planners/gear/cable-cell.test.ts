@@ -21,7 +21,7 @@ const rowsOf = (plan: Plan) =>
   );
 const ids = (plan: Plan) => cablesInOrder(PlanIndex.of(plan)).map(({ link }) => link.id);
 
-test("what a cell shows, typed in again, changes nothing; the whole table copied and pasted changes nothing", () => {
+test("what a cell shows, entered again, changes nothing; so does the whole table pasted", () => {
   for (const plan of [office, bramblewick()]) {
     for (const { link } of cablesInOrder(PlanIndex.of(plan)))
       for (const column of CABLE_COLUMNS) {

@@ -48,7 +48,7 @@ const codes = (plan: Plan): string[] =>
   listFindings(runChecks(PlanIndex.of(plan))).map((finding) => finding.key.split(" ")[0] ?? "");
 
 describe("a stack of gear in one line", () => {
-  test("three switches come with names by the pattern, a cable each and trunks at both ends that carry every VLAN alike", () => {
+  test("three switches come with names by the pattern, a cable each, and trunks that carry alike", () => {
     const roomy = donePlan(
       afterEdit(office, (context) => addStack(context, "1 × 24-port switch in Cabinet A")),
     );
@@ -196,7 +196,7 @@ describe("models of one's own", () => {
 });
 
 describe("names in the software", () => {
-  test("two sightings at the ends of a run name all of it, up or down, with leading zeros; what doesn't count evenly is left alone", () => {
+  test("two sightings at the ends of a run name all of it; what doesn't count evenly is left alone", () => {
     const own = ports(office, "Switch B");
     const lit = (label: string, softwareName: string) => ({
       port: must(
@@ -215,7 +215,7 @@ describe("names in the software", () => {
     expect(names([lit("1", "ge1"), lit("4", "te4")])).toEqual(["ge1", "te4"]);
   });
 
-  test("the names that follow never stand for two ports, whatever was seen; such a map is refused whole", () => {
+  test("names that follow never stand for two ports; a map that would is refused whole", () => {
     const own = ports(office, "Upper switch");
     fc.assert(
       fc.property(
@@ -444,7 +444,7 @@ describe("roles of whole selections", () => {
       });
   });
 
-  test("a WAN port leaves every VLAN and holds the line; a line too few, or a port with a cable, is refused", () => {
+  test("a WAN port leaves every VLAN and holds the line; without a free line it is refused", () => {
     const [line] = office.line.keys();
     const [spare] = free(office, "Gateway");
     expect(

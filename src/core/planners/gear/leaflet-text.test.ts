@@ -94,7 +94,7 @@ test("the table of leaflets can be pasted again, its columns in any order; a bad
   expect(LEAFLET_FIELDS).toHaveLength(11);
 });
 
-test("what the survey found on the very device stands before its leaflet; a name is cut as its model takes it", () => {
+test("what the survey found on the device goes before its leaflet; its model cuts a name", () => {
   const index = PlanIndex.of(PLAN);
   const device = must(
     [...PLAN.device.values()].find(({ name }) => name === "Switch B"),

@@ -13,7 +13,7 @@ const named = (plan: Plan, name: string) =>
     name,
   );
 
-test("a router with wireless comes from the catalogue with its radios, its line and its legs, and is an access point, too", () => {
+test("a router with wireless comes with radios, line and legs, and is an access point, too", () => {
   const plan = donePlan(
     afterEdit(lockkeepersHouse(), (context) =>
       addDevice(context, { model: "router-wireless-4", name: "All in one", place: "Flat" }),

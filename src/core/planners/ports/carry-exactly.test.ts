@@ -113,7 +113,7 @@ const after = (plan: Plan, changes: readonly Change[]): Plan => {
   return must(done.ok ? done.value : null, "applies");
 };
 
-test("after the repair nothing is missing and nothing needless on any tree or ring, every port agrees in itself and with the far end", () => {
+test("the repair leaves nothing missing or needless on any tree or ring, and ends agree", () => {
   let repaired = 0;
   fc.assert(
     fc.property(anySite, (site) => {
@@ -142,7 +142,7 @@ test("after the repair nothing is missing and nothing needless on any tree or ri
   expect(repaired).toBeGreaterThan(1000);
 });
 
-test("ports of end devices, guards and ports that are right are left alone; only the chosen cables are touched", () => {
+test("ports of end devices, guards and right ports are left alone; only chosen cables change", () => {
   const index = PlanIndex.of(fennelStreet());
   const edits = new PlanEdits(index.plan);
   carryExactly(edits, index);
@@ -185,7 +185,7 @@ const anyRole: fc.Arbitrary<PortRole> = fc.oneof(
   fc.constant<PortRole>({ role: "undecided" }),
 );
 
-test("whatever is painted on any selection agrees in itself, leaves all other ports alone and is undone exactly", () => {
+test("what is painted agrees in itself, leaves all other ports alone and is undone exactly", () => {
   const plans = [fennelStreet(), bramblewick()];
   fc.assert(
     fc.property(

@@ -22,7 +22,7 @@ test("every uplink of the site painted as an uplink carries exactly what has to 
   for (const id of uplinks) expect([carries.get(id)?.missing, carries.get(id)?.needless]).toEqual([[], []]);
 });
 
-test("the ports of access points, painted as such, give each what its names lead into and its management untagged", () => {
+test("ports painted for access points give each its names' VLANs, and management untagged", () => {
   const own = ids(portsByRule(index, { by: "accessPoints" }));
   const plan = donePlan(
     afterEdit(office, (context) => paintSelection(context, own, { role: "accessPoint" })),
@@ -37,7 +37,7 @@ test("the ports of access points, painted as such, give each what its names lead
   }
 });
 
-test("an access point is never painted out of reach: the segment of its own address is the untagged one, and without any for management nothing is painted", () => {
+test("no access point is painted out of reach: its own segment is untagged; without one none is", () => {
   const [port] = portsByRule(index, { by: "accessPoints" });
   const point = must(index.peerOf(port?.id ?? ""), "its access point").device;
   const servers = must(
@@ -65,7 +65,7 @@ test("an access point is never painted out of reach: the segment of its own addr
   ).toMatch(/^No segment here is the one that devices are managed from/);
 });
 
-test("a spare port painted as an uplink carries everything; one without any VLAN to carry refuses the whole selection", () => {
+test("a spare port painted as an uplink carries all; one with nothing to carry refuses all", () => {
   const [spare] = portsByRule(index, { by: "unused" });
   const plan = donePlan(
     afterEdit(office, (context) => paintSelection(context, [spare?.id ?? ""], { role: "uplink" })),

@@ -138,7 +138,7 @@ const pointed = donePlan(
   }),
 );
 
-test("what goes is forgotten everywhere: probes, forwards, servers, bindings; what only asked for a segment keeps the rest of its question", () => {
+test("what goes is forgotten everywhere; what only asked for a segment keeps the rest", () => {
   const gone = donePlan(afterEdit(pointed, ({ edits }) => removeHost(edits, host("Image store").id)));
   expect([
     gone.forward.size,

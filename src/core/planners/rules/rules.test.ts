@@ -260,7 +260,7 @@ describe("a table of rules", () => {
   });
 });
 
-test("a segment that goes takes the rules along that named nothing else; what named more keeps the rest", () => {
+test("a segment that goes takes rules that named nothing else; what named more keeps the rest", () => {
   const segment = must(
     [...office.segment.values()].find(({ name }) => name === "Staff"),
     "Staff",
@@ -297,7 +297,7 @@ describe("from the list that stands to the one that the walls need", () => {
       ({ difference }) => difference !== null,
     );
 
-  test("its steps, done in their order, leave nothing to do and a list that is proven; what is off stays off", () => {
+  test("its steps, done in order, leave nothing to do and a proven list; what is off stays off", () => {
     const off = must(PlanIndex.of(office).rulesOf(device)[3], "a rule").id;
     const plan = donePlan(
       afterEdit(office, ({ edits }) => void edits.patch("rule", off, { enabled: false })),
@@ -314,7 +314,7 @@ describe("from the list that stands to the one that the walls need", () => {
     expect(done.rule.size).toBe(plan.rule.size + inserted - deleted);
   });
 
-  test("a rule out of its place is moved and keeps its note; other words for the same are no difference", () => {
+  test("a rule out of place is moved and keeps its note; other words for it are no difference", () => {
     const needed = donePlan(afterEdit(office, (context) => adoptPlanned(context, device)));
     const [first, second] = PlanIndex.of(needed).rulesOf(device);
     const moved = donePlan(
@@ -361,7 +361,7 @@ describe("from the list that stands to the one that the walls need", () => {
   });
 });
 
-test("services are named by the catalogue where it has just these ports; many ranges are several of at most sixteen", () => {
+test("services have the catalogue's name where ports are just these; many ranges are several", () => {
   const named = (...ranges: [number, number][]) =>
     ruleServices(
       ranges.map(([first, last]) => ({ first, last })),

@@ -61,7 +61,7 @@ const segment = (plan: Plan, name: string) =>
 const fennel = fennelStreet();
 
 describe("rooms", () => {
-  test("a pasted list: rooms that others lead to become cabinets whichever row comes first, known ones are changed, the rest added", () => {
+  test("a pasted list: rooms that others lead to become cabinets, known ones change, others are new", () => {
     const plan = done(
       after(fennel, (context) =>
         pasteRooms(context, [
@@ -110,7 +110,7 @@ describe("rooms", () => {
     );
   });
 
-  test("a removed cabinet leaves its rooms, the gear in it and the devices drafted for it standing, without it", () => {
+  test("a removed cabinet leaves its rooms, its gear and the devices drafted for it without it", () => {
     const cabinet = room(fennel, "Cabinet A");
     const plan = done(after(fennel, (context) => removeRooms(context, [cabinet.id])));
     expect([...plan.room.values()].some((r) => r.cabinet === cabinet.id)).toBe(false);
@@ -119,7 +119,7 @@ describe("rooms", () => {
     expect([...plan.host.values()].some((h) => h.surveyed?.room === cabinet.id)).toBe(false);
   });
 
-  test("a cabinet that becomes a room is no longer where sockets lead; up and down change the order and nothing else", () => {
+  test("a cabinet that becomes a room ends no socket; up and down change nothing but the order", () => {
     const plan = done(
       after(fennel, (context) => editRoom(context, room(fennel, "Cabinet B").id, "kind", "room")),
     );

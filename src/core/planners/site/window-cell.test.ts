@@ -47,7 +47,7 @@ test.each([
   expect(pasted(practice, rows)).toMatch(says);
 });
 
-test("a segment that goes is taken out of windows; one that named it only goes, too, since it would be for everybody", () => {
+test("a segment that goes leaves windows; one that named only it goes, too, else it held for all", () => {
   const plan = donePlan(
     pasted(practice, [
       ROW,

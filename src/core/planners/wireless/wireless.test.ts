@@ -34,7 +34,7 @@ const house = lockkeepersHouse();
 const office = fennelStreet();
 const points = (plan: Plan) => [...plan.device.values()].filter((device) => device.kind === "accessPoint");
 
-test("one name for each access point and back again: every station is still on a name of its segment, every access point still offers it", () => {
+test("one name per access point and back: all stations are on a name of theirs, all names on air", () => {
   for (const plan of [house, office]) {
     const apart = donePlan(afterEdit(plan, (context) => setNameSchool(context, "each")));
     expect(apart.site.conventions.wifiNames).toBe("each");
@@ -65,7 +65,7 @@ test("one name for each access point and back again: every station is still on a
   }
 });
 
-test("two access points in one place can't have names of their own that would be the same; nothing is half done", () => {
+test("two access points in one place can't have names of their own; nothing is half done", () => {
   const plan = donePlan(
     afterEdit(house, (context) => {
       for (const point of points(house)) context.edits.patch("device", point.id, { place: "Hall" });
@@ -92,7 +92,7 @@ test("an access point's port needs what its own names lead into, and nothing of 
   expect(role(second?.id ?? "")).not.toContain(guests);
 });
 
-test("channels by the repair: eight access points in a row hear their neighbours and none of them clashes any more", () => {
+test("channels by the repair: of eight access points in a row no neighbours clash any more", () => {
   const crowd = donePlan(afterEdit(house, (context) => addStack(context, "6 × access point in Hall")));
   const row = points(crowd).sort((a, b) => (a.name < b.name ? -1 : 1));
   expect(row.length).toBe(8);
@@ -179,7 +179,7 @@ const radioTable = (plan: Plan) =>
     RADIO_COLUMNS.map((column) => radioCellText(radios, device.place, column)),
   );
 
-test("both tables, copied and pasted where they were, change nothing; a table of names pasted into a site without any makes them again", () => {
+test("both tables, pasted where they were, change nothing; in a site without they make the names", () => {
   for (const plan of [house, office]) {
     expect(
       donePlan(

@@ -85,7 +85,7 @@ test("the marks that the tally shows are unique, and those the draft gives", () 
     }
 });
 
-test("gear beyond the block for static addresses gets one outside it at once, not only when it is drafted again", () => {
+test("gear beyond the static block gets an address outside it at once, not drafted again only", () => {
   const { plan } = drafted(
     surveyPlan(
       {
@@ -186,7 +186,7 @@ test("the figures of the tally, by hand", () => {
   expect([guests.now, guests.planned]).toEqual([60, 75]);
 });
 
-test("separate routers: plain switches that stay and few groups; each group behind a router of its own, whose outside is in front, where nobody else is", () => {
+test("separate routers: plain switches and few groups; each behind its own, outside in front", () => {
   const survey = {
     ...LOCKKEEPERS_HOUSE,
     rooms: [
@@ -221,7 +221,7 @@ test("separate routers: plain switches that stay and few groups; each group behi
   expect(drafted(plan).changes).toBe(0);
 });
 
-test("a safety network gets gear and a domain of its own, no gateway, no cable to the rest; the school can be overridden", () => {
+test("a safety network has its own gear and domain, no gateway, no cable; a school may differ", () => {
   const { plan, report } = drafted(surveyPlan(BRAMBLEWICK));
   const index = PlanIndex.of(plan);
   const safety = must(
@@ -275,7 +275,7 @@ test("a drafted PC reaches the internet through its port, a cell does not", () =
   expect(ask("controller")).not.toBeNull();
 });
 
-test("what the survey no longer counts goes when nobody has seen it, and stays with a sentence when somebody has", () => {
+test("what the survey counts no more goes when nobody saw it, and stays with a sentence else", () => {
   const before = drafted(surveyPlan(FENNEL_STREET)).plan;
   const fewer = withNeeds(before, "Reception", "1 PC+phone, 2 card terminal, 1 printer");
   const after = drafted(fewer);
@@ -292,7 +292,7 @@ test("what the survey no longer counts goes when nobody has seen it, and stays w
   expect(kept.report.notes.join()).toMatch(/reception-pc-3 stays?, since a MAC address has been entered/);
 });
 
-test("a subnet that is outgrown moves only in its own part, and the report says how many addresses change", () => {
+test("a subnet that is outgrown moves in its own part; how many addresses change is said", () => {
   const before = drafted(surveyPlan(FENNEL_STREET, { subnetScheme: "packed" })).plan;
   const more = withNeeds(before, "Waiting room", "1 screen, 1 camera, 1 access point, 600 guest");
   const usual = drafted(more);
@@ -338,7 +338,7 @@ test("kept gear becomes the device it is like, with its name and support date, a
   expect(drafted(plan).changes).toBe(0);
 });
 
-test("a demo site that was planned by hand is never rebuilt: a draft moves no address and removes no device", () => {
+test("a demo site planned by hand is never rebuilt: no address moves, no device goes", () => {
   for (const plan of [fennelStreet(), bramblewick()]) {
     const after = drafted(plan).plan;
     for (const host of plan.host.values())

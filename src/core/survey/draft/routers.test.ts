@@ -124,7 +124,7 @@ const outsides = (plan: Plan) =>
     .map((leg) => [plan.device.get(leg.device)?.name, plan.segment.get(leg.segment ?? "")?.name])
     .sort();
 
-test("two of which one opens the other make a chain with that one in front; any others a Y, in front of which nobody's devices lie", () => {
+test("two of which one opens the other make a chain; any others a Y with nobody in front", () => {
   const two = drafted(SITES["an untrusted network with more than its router's ports"]).plan;
   expect(outsides(two)).toEqual([["Household router", "Gadgets"]]);
   expect(
@@ -165,7 +165,7 @@ test("the switch that stays is used by the first network that has a place for it
     ).toHaveLength(1);
 });
 
-test("one access point can't be in two networks: each with wireless devices has one of its own, and it is said", () => {
+test("one access point can't be in two networks: each has one of its own, and it is said", () => {
   const { plan, notes } = drafted(SITES["a household and its lodger, wireless"]);
   expect(
     [...plan.device.values()]
@@ -220,7 +220,7 @@ test("a host in another network than planned is found, whatever stands between t
   expect(found).toBeGreaterThan(20);
 });
 
-test("any survey of a home that routers separate: hosts are served by their own network's router and reach what its walls say; drafted again nothing changes", () => {
+test("any home that routers separate: served by its own, reaching what walls say, stable", () => {
   const words = ["PC", "printer", "television", "mobile", "game console", "phone", "camera", "visitors"];
   for (let seed = 1; seed <= 25; seed += 1) {
     const roll = dice(seed);

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { COURSE, type Lesson } from "@/core/drills";
 import { useDrill, type DrillState } from "../../drill-store/store";
 import { mineOf, useProgress, type Progress } from "../../drill-store/use-progress";
@@ -34,7 +35,11 @@ function Line({ lesson, drill, progress }: { lesson: Lesson; drill: DrillState; 
   const text = stateText(lesson, drill, progress);
   return (
     <li
-      className={`flex items-baseline gap-3 px-4 text-13 leading-[25px] ${text === "now" ? "font-semibold" : ""} ${text === "" ? "text-ink2" : ""}`}
+      className={clsx(
+        "flex items-baseline gap-3 px-4 text-13 leading-[25px]",
+        text === "now" ? "font-semibold" : "",
+        text === "" ? "text-ink2" : "",
+      )}
     >
       <span className="mono w-5 text-right">{lesson.number}</span>
       <span className="min-w-0 flex-1 truncate">{lesson.title}</span>

@@ -35,7 +35,7 @@ const plan = () => scene.store.getState().held.index.plan;
 const kinds = () => [...plan().device.values()].map(({ tree }) => tree.kind);
 const press = (name: string | RegExp) => userEvent.click(screen.getByRole("button", { name }));
 
-test("going over to multiple trees: the order is shown, done in one act by the keyboard, and nothing is left to do", async () => {
+test("to multiple trees: the order is shown, done in one act by keyboard, and nothing is left", async () => {
   show(bramblewick());
   const before = kinds().filter((kind) => kind === "rapid").length;
   screen.getByRole("button", { name: "Go over to multiple trees" }).focus();

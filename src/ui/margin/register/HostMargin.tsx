@@ -61,7 +61,7 @@ function moreText(host: Host, field: (typeof MORE)[number][0]): string {
   return host.ipv6 === null ? "" : formatAddress(host.ipv6);
 }
 
-// eslint-disable-next-line max-lines-per-function, complexity -- the fields of one device in their order; each fact is shown where the device has it
+// eslint-disable-next-line max-lines-per-function, complexity -- the fields of one device in their order
 export function HostMargin({ id }: { id: string }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);

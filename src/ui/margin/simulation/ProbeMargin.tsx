@@ -19,7 +19,7 @@ const TRIED = {
 } as const;
 
 /** The chosen step of the journey with the ports it passes, and the first cause when it stops. */
-// eslint-disable-next-line max-lines-per-function, complexity -- one answer: where it stops, why, what mends it, who is on the way; each part is shown where the journey has it
+// eslint-disable-next-line max-lines-per-function, complexity -- one answer: where it stops, why, what mends it
 export function ProbeMargin() {
   const index = useIndex();
   const outcome = useProbe();

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useMemo } from "react";
 import { differenceAt, reachAt, reachMatrix, reachSentence } from "@/core/reach";
 import { useGoTo } from "../../frame/go-to";
@@ -9,6 +10,9 @@ import { useIndex } from "../../plan-store/use-plan";
 import { Fact, MarginHead, Section } from "../parts";
 
 const COLUMN_NAMES = { internet: "the internet", gateway: "the gateway" };
+
+const DIFFERS = "mx-4 mt-2 flex items-center gap-1 border-l-[3px] pl-2 text-13";
+const LOOK = { more: "border-stop text-stop", less: "border-warn text-warn" };
 
 /**
  * One pair of the matrix: what gets through and why, with the wall behind it and a probe between two of its
@@ -70,9 +74,7 @@ export function ReachMargin({ at }: { at: { readonly row: number; readonly colum
       <Section title="Why">
         <p className="px-4">{reachSentence(index, matrix, row, column)}</p>
         {difference === null ? null : (
-          <p
-            className={`mx-4 mt-2 flex items-center gap-1 border-l-[3px] pl-2 text-13 ${difference === "more" ? "border-stop text-stop" : "border-warn text-warn"}`}
-          >
+          <p className={clsx(DIFFERS, LOOK[difference])}>
             <SeveritySign severity={difference === "more" ? "stop" : "warn"} />
             {difference === "more"
               ? "More gets through than the walls intend."

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { addLine, removeLine } from "@/core/commands";
 import { useState } from "react";
 import { useUi } from "../../frame/use-ui";
@@ -47,7 +48,10 @@ export function LineMargin({ id }: { id: string | null }) {
               <button
                 type="button"
                 aria-current={one.id === id}
-                className="min-h-7 underline decoration-rule underline-offset-2 aria-[current=true]:font-semibold"
+                className={clsx(
+                  "min-h-7 underline decoration-rule underline-offset-2",
+                  "aria-[current=true]:font-semibold",
+                )}
                 onClick={() => select({ what: "line", id: one.id })}
               >
                 {one.name}

@@ -37,7 +37,8 @@ function whyNever(index: PlanIndex, rule: Rule): string | null {
   const all = index.rulesOf(rule.device).map(({ id }) => id);
   const numbers = cover.by.map(({ id }) => all.indexOf(id) + 1);
   const does = KINDS[cover.kind];
-  return `${numbersText(numbers)} ${numbers.length === 1 ? does.replace(/^do /, "does ").replace(/^decide /, "decides ") : does}.`;
+  const ofOne = does.replace(/^do /, "does ").replace(/^decide /, "decides ");
+  return `${numbersText(numbers)} ${numbers.length === 1 ? ofOne : does}.`;
 }
 
 /** One rule that stands on a device: what it says, what it comes to, and where it stands. */

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { setChannel, setHearing, setRadio, setRadioIn } from "@/core/commands";
 import { toast } from "sonner";
 import { BANDS, type Device, type Radio } from "@/core/plan";
@@ -57,7 +58,10 @@ export function RadioFields({ device }: { device: Device }) {
                 />
                 {other.name}
                 <span
-                  className={`text-12 ${heard !== undefined && heard.clashes.length > 0 ? "text-warn" : "text-ink2"}`}
+                  className={clsx(
+                    "text-12",
+                    heard !== undefined && heard.clashes.length > 0 ? "text-warn" : "text-ink2",
+                  )}
                 >
                   {[
                     byRoom ? "same or adjacent room" : "",

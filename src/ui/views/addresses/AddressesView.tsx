@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import dynamic from "next/dynamic";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState } from "react";
@@ -132,7 +133,12 @@ function Rulers({ segments, chosen }: { segments: readonly Segment[]; chosen: st
   const quiet = quietPart(index.plan);
   return (
     <>
-      <p className="flex min-h-7 flex-none flex-wrap items-center gap-x-4 border-b border-hair px-4 text-12 text-ink2">
+      <p
+        className={clsx(
+          "flex min-h-7 flex-none flex-wrap items-center gap-x-4 border-b border-hair px-4",
+          "text-12 text-ink2",
+        )}
+      >
         <span className="inline-flex items-center gap-1">
           <svg width={8} height={14}>
             <rect width={6} height={14} x={1} fill="var(--ink)" />

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import {
   addHost,
   clearHosts,
@@ -179,7 +180,12 @@ export function Register({ segment, open }: Props) {
           Add device
         </button>
       </div>
-      <div className="flex h-8 flex-none items-center gap-2 px-4 text-13 text-ink2 max-[1000px]:h-auto max-[1000px]:flex-wrap">
+      <div
+        className={clsx(
+          "flex h-8 flex-none items-center gap-2 px-4 text-13 text-ink2 max-[1000px]:h-auto",
+          "max-[1000px]:flex-wrap",
+        )}
+      >
         <span>{counted(rows.length, "row", "rows")}</span>
         <NextFree segment={segment} add={add} />
         <span className="flex-1" />

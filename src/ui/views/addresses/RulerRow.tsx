@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { movePool } from "@/core/commands";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { toast } from "sonner";
@@ -119,7 +120,12 @@ export function RulerRow({ segment, ruler, width, largest, quiet, chosen, choose
       onClick={choose}
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
-      className={`block border-b ${chosen ? "border-act bg-act-wash shadow-[inset_3px_0_0_var(--act)]" : "cursor-pointer border-hair hover:bg-hover"}`}
+      className={clsx(
+        "block border-b",
+        chosen
+          ? "border-act bg-act-wash shadow-[inset_3px_0_0_var(--act)]"
+          : "cursor-pointer border-hair hover:bg-hover",
+      )}
     >
       <g transform="translate(16 22)">
         <Band tape={segment.tape} x={0} width={28} height={18} />

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import { useOfSubnets } from "@/core/sheets";
 import { useUi } from "../../frame/use-ui";
@@ -27,7 +28,12 @@ export function UseChart() {
   }));
   return (
     <>
-      <p className="flex min-h-7 flex-none flex-wrap items-center gap-x-4 border-b border-hair px-4 text-12 text-ink2">
+      <p
+        className={clsx(
+          "flex min-h-7 flex-none flex-wrap items-center gap-x-4 border-b border-hair px-4",
+          "text-12 text-ink2",
+        )}
+      >
         <span className="inline-flex items-center gap-1">
           <span className="h-3 w-5 border border-ink bg-ink" />
           gateway and fixed addresses

@@ -106,7 +106,7 @@ const begin = async (number: number) => {
   await screen.findByRole("region", { name: "Job slip" }, { timeout: 20_000 });
 };
 
-test("a drill is played to its end: looked at, named wrong, named right, mended; the debrief tells the shortest way", async () => {
+test("a drill is played to its end: named wrong, named right, mended; the debrief tells the rest", async () => {
   await begin(6);
   const fault = must(courseDrill(6).copy.faults[0], "the fault");
   expect(screen.getByText(/One thing on the site is not as planned/)).not.toBeNull();
@@ -202,7 +202,7 @@ test("a try waits for a server that is away, and is sent when it is back", async
   await waitFor(() => expect(mockServer.tries).toHaveLength(1));
 });
 
-test("a round of sums: nonsense is refused in words and costs nothing, each answer shows its working, ten make a round", async () => {
+test("a round of sums: nonsense costs nothing, each answer shows its working, ten are a round", async () => {
   localStorage.setItem(
     "dianome:sums",
     JSON.stringify({

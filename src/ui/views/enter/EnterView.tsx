@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import type { LinkAnswer } from "@/http/contracts/answers";
 import { Brand } from "../../kit/signs";
 import { LinkForm } from "./LinkForm";
@@ -16,7 +17,12 @@ export function EnterView({
   signedIn: string | null;
 }) {
   return (
-    <main className="mx-auto mt-24 mb-8 w-[calc(100%-32px)] max-w-[460px] border border-ink bg-panel p-6 max-[600px]:mt-6">
+    <main
+      className={clsx(
+        "mx-auto mt-24 mb-8 w-[calc(100%-32px)] max-w-[460px] border border-ink bg-panel p-6",
+        "max-[600px]:mt-6",
+      )}
+    >
       <p className="mb-4 flex items-center gap-2 text-[16px] font-bold">
         <Brand />
         Dianome

@@ -25,7 +25,7 @@ beforeEach(() => {
   mockSaved.length = 0;
 });
 
-test("rules leave as JSON and as access lists, and a name's update as a message; each is said with its size", async () => {
+test("rules leave as JSON and access lists, a name's update as a message; each with its size", async () => {
   scene.show(lockkeepersHouse());
   render(<OpenFormats />);
   await save("Save rules as JSON");
@@ -43,7 +43,7 @@ test("rules leave as JSON and as access lists, and a name's update as a message;
   expect(mockSaved.every(({ size }) => size > 40)).toBe(true);
 });
 
-test("the history comes from the server, which writes it down itself; why it does not come is said", async () => {
+test("the history comes from the server, which writes it itself; why it does not is said", async () => {
   scene.show(lockkeepersHouse());
   const { id } = lockkeepersHouse().site;
   const asked: string[] = [];
@@ -93,7 +93,7 @@ test("a name whose line has no address noted gets no file but the reason", async
   expect(mockSaved).toEqual([]);
 });
 
-test("every device's sheet leaves in one ZIP, three files each, and the schema of plan files as JSON", async () => {
+test("every device's sheet leaves in one ZIP, three files each, and the plan files' schema", async () => {
   scene.show(lockkeepersHouse());
   render(<OpenFormats />);
   await save("Save sheets of all devices");

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { Fragment, useState } from "react";
 import { counted } from "@/core/repairs";
 import { deviceExports, HISTORY_FILE, SITE_EXPORTS, writePlanFile, type SiteExport } from "@/core/formats";
@@ -91,7 +92,11 @@ export function OpenFormats() {
       {/* Always in sight: behind the list nobody who saves the first file would see it. */}
       <p
         role="status"
-        className={`sticky top-0 z-10 border-b border-hair bg-panel px-4 py-2 text-13 empty:border-0 empty:p-0 ${isRefused ? "text-stop" : "text-sound"}`}
+        className={clsx(
+          "sticky top-0 z-10 border-b border-hair bg-panel px-4 py-2 text-13 empty:border-0",
+          "empty:p-0",
+          isRefused ? "text-stop" : "text-sound",
+        )}
       >
         {isRefused ? said.refusal : said}
       </p>

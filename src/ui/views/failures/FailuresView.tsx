@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useEffect, useMemo } from "react";
 import { counted } from "@/core/repairs";
 import { FAILURE_WORDS, failureTable, singlePoints, type RankedLoss } from "@/core/failure";
@@ -30,7 +31,7 @@ function triedWords(all: number | null, bad: number): string {
 }
 
 /** Every device, cable, supply and line failed in turn: who is cut off, who loses what, what takes over. */
-// eslint-disable-next-line max-lines-per-function, complexity -- one sheet from its head to its last list; running, called off, out of date or done: each has its words
+// eslint-disable-next-line max-lines-per-function, complexity -- one sheet from its head to its last list
 export function FailuresView() {
   const index = useIndex();
   const { plan, done, all, losses, fault } = useStudy(index.plan.site.id);
@@ -190,7 +191,11 @@ function Ranking({
     <div className="flex min-h-0 flex-1 flex-col">
       <div
         aria-hidden
-        className={`grid ${COLUMNS} h-8 flex-none items-center gap-2 border-b border-hair px-4 text-12 text-ink2`}
+        className={clsx(
+          "grid",
+          COLUMNS,
+          "h-8 flex-none items-center gap-2 border-b border-hair px-4 text-12 text-ink2",
+        )}
       >
         <span>when this fails</span>
         <span>kind</span>

@@ -24,7 +24,7 @@ jest.mock("@/ui/plan-store/api", () => ({
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));
 jest.mock("next/dynamic", () => () => () => null);
 
-test("a finding is accepted with a reason and a day, stays in sight, and is opened again; without a reason it is not", async () => {
+test("a finding is accepted with a reason and a day, stays in sight, and is opened again", async () => {
   scene.show(fennelStreet());
   render(
     <>

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useState } from "react";
 import type { Severity } from "@/core/checks";
 import { counted } from "@/core/repairs";
@@ -71,7 +72,10 @@ export function FindingsView() {
           return own.length === 0 ? null : (
             <section key={severity} aria-label={title}>
               <h2
-                className={`flex h-9 items-center gap-2 border-b border-rule px-4 text-13 ${severityColour(severity)}`}
+                className={clsx(
+                  "flex h-9 items-center gap-2 border-b border-rule px-4 text-13",
+                  severityColour(severity),
+                )}
               >
                 <SeveritySign severity={severity} />
                 {title} <span className="mono">{own.length}</span>

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { addLeg } from "@/core/commands";
 import { useState } from "react";
 import { toast } from "sonner";
@@ -20,7 +21,10 @@ export function GatewayDrawing({ sheet }: { sheet: GatewaySheet }) {
   return (
     <section
       aria-label="Lines and legs"
-      className="relative grid min-w-[640px] grid-cols-[minmax(300px,1fr)_150px_minmax(250px,1fr)] border-b border-ink bg-paper"
+      className={clsx(
+        "relative grid min-w-[640px] grid-cols-[minmax(300px,1fr)_150px_minmax(250px,1fr)]",
+        "border-b border-ink bg-paper",
+      )}
     >
       <div className="py-3 pl-4">
         <h2 className="mb-2 text-12 font-normal text-ink2">Outside</h2>

@@ -65,7 +65,7 @@ test("lines and legs are drawn from the outside in; each opens its own margin", 
   expect(scene.ui.getState().selection).toMatchObject({ what: "interface" });
 });
 
-test("a leg is added where there is none, with the gateway's address by convention; the order of a line is written in its margin", async () => {
+test("a leg is added with the gateway's address; the order of a line is written in its margin", async () => {
   const { index } = scene.store.getState().held;
   const leg = [...index.plan.interface.values()].find(
     ({ name, segment }) => segment !== null && name === "Visitors",
@@ -81,13 +81,14 @@ test("a leg is added where there is none, with the gateway's address by conventi
   expect(lines()[0]?.name).toBe("Mobile line");
 });
 
-test("forwards are pasted; one that meets another is found and moved; from its margin it is probed and removed", async () => {
+test("forwards are pasted; one that meets another is moved, probed and removed from its margin", async () => {
   draw();
   const had = forwards().length;
   const grid = screen.getByRole("grid", { name: "Forwards" });
   pasteOn(
     within(grid).getByText("New forward"),
-    "Panel\tFibre line\ttcp 9443\t172.19.30.20\t443\t203.0.113.41\nSpare\tFibre line\ttcp 9443\t172.19.30.20\t80\t203.0.113.41",
+    "Panel\tFibre line\ttcp 9443\t172.19.30.20\t443\t203.0.113.41\n" +
+      "Spare\tFibre line\ttcp 9443\t172.19.30.20\t80\t203.0.113.41",
   );
   expect(forwards()).toHaveLength(had + 2);
   expect(screen.getByText(/both want TCP 9443 on Fibre line/)).toBeTruthy();
@@ -132,7 +133,7 @@ const lineCell = (line: string, column: string) => {
   return within(row ?? grid).getAllByRole("gridcell")[at] as HTMLElement;
 };
 
-test("lines are put in order, share, are watched and get pins in their cells; what can't be is said and changes nothing", () => {
+test("lines are put in order, share, are watched and get pins; what can't be changes nothing", () => {
   draw();
   pasteOn(lineCell("Mobile line", "Order"), "1");
   expect(lines().map(({ name, place }) => [name, place])).toEqual([

@@ -109,7 +109,7 @@ test("the way to closed says whom each stage cuts off, and goes there", async ()
   expect(cellsOf("Office printer")[3]?.textContent).toBe("STwatched, not as meant");
 });
 
-test("a site without one: a profile begins at watch; a name twice and a server that is none are refused", async () => {
+test("a site without one: a profile begins at watch; a name twice, a server that is none fail", async () => {
   await show(bramblewick());
   expect(screen.getByText(/No port asks for a sign-in yet/)).toBeTruthy();
   const add = async (name: string) => {
@@ -153,7 +153,7 @@ test("the time from link up to network is drawn, and said in words where it is t
   expect(screen.getByText("It rests after 20 s, until it is switched off and on.")).toBeTruthy();
 });
 
-test("regions as one grid: what differs is marked, a cell is written, and all become one in one act", async () => {
+test("regions as one grid: what differs is marked, and all become one in one act", async () => {
   await show(
     donePlan(
       afterEdit(fennelStreet(), ({ edits }) => {
@@ -184,7 +184,7 @@ test("regions as one grid: what differs is marked, a cell is written, and all be
   expect(screen.getByText(/^2 regions;/)).toBeTruthy();
 });
 
-test("switch on safely: what is set, what is left out and who loses something is said before it is done", async () => {
+test("switch on safely: what is set, left out and who loses something is said before", async () => {
   await show(fennelStreet());
   await userEvent.click(margin().getByRole("button", { name: "DHCP snooping" }));
   expect(

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useMemo } from "react";
 import { treePicture, treePlace, type NamedTree, type TreePicture } from "@/core/spanning-tree";
 import { useUi } from "../../frame/use-ui";
@@ -74,7 +75,11 @@ export function TreeDrawing({ named }: { named: NamedTree }) {
                 type="button"
                 onClick={() => select({ what: "device", id: device.id })}
                 aria-pressed={chosen === device.id}
-                className={`absolute rounded border-2 bg-panel px-3 text-left ${isRoot ? "border-act" : "border-rule"} ${chosen === device.id ? "bg-act-wash outline-2 outline-act" : "hover:bg-hover"}`}
+                className={clsx(
+                  "absolute rounded border-2 bg-panel px-3 text-left",
+                  isRoot ? "border-act" : "border-rule",
+                  chosen === device.id ? "bg-act-wash outline-2 outline-act" : "hover:bg-hover",
+                )}
                 style={{ left: at.x, top: at.y, ...BOX }}
               >
                 <b className="block truncate text-14 leading-[20px] font-semibold">{device.name}</b>

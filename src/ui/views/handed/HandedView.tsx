@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import Link from "next/link";
 import type { Handed } from "@/http/contracts/answers";
 import { GroundSwitch } from "../../frame/GroundSwitch";
@@ -10,7 +11,12 @@ import { HandedBlocks } from "./HandedBlocks";
 export function HandedView({ linkKey, handed }: { linkKey: string; handed: Handed }) {
   const { site, block, part, parts, replacedBy, endsAt, photos } = handed;
   return (
-    <div className="mx-auto my-6 w-[calc(100%-32px)] max-w-[1100px] border border-ink bg-panel max-[600px]:my-2 print:m-0 print:w-full print:border-0">
+    <div
+      className={clsx(
+        "mx-auto my-6 w-[calc(100%-32px)] max-w-[1100px] border border-ink bg-panel",
+        "max-[600px]:my-2 print:m-0 print:w-full print:border-0",
+      )}
+    >
       <TitleBlock site={site} block={block} />
       {replacedBy === null ? null : (
         <p role="note" className="border-b border-hair bg-warn-wash px-4 py-2 text-13">
@@ -29,7 +35,10 @@ export function HandedView({ linkKey, handed }: { linkKey: string; handed: Hande
                   href={`/handed?key=${encodeURIComponent(linkKey)}&part=${key}`}
                   prefetch={false}
                   aria-current={key === part.key ? "page" : undefined}
-                  className="flex min-h-8 items-center border-l-4 border-transparent px-3 hover:bg-hover aria-[current=page]:border-ink aria-[current=page]:font-semibold"
+                  className={clsx(
+                    "flex min-h-8 items-center border-l-4 border-transparent px-3 hover:bg-hover",
+                    "aria-[current=page]:border-ink aria-[current=page]:font-semibold",
+                  )}
                 >
                   {title}
                 </Link>

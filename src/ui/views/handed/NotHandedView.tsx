@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import type { NotHanded } from "@/http/contracts/answers";
 import { Brand } from "../../kit/signs";
 
@@ -15,7 +16,12 @@ const WHY: Readonly<Record<NotHanded, string>> = {
 
 /** A link that shows no sheet, and what to do about it. */
 export const NotHandedView = ({ why }: { why: NotHanded }) => (
-  <main className="mx-auto mt-24 w-[calc(100%-32px)] max-w-[460px] border border-ink bg-panel p-6 max-[600px]:mt-6">
+  <main
+    className={clsx(
+      "mx-auto mt-24 w-[calc(100%-32px)] max-w-[460px] border border-ink bg-panel p-6",
+      "max-[600px]:mt-6",
+    )}
+  >
     <p className="mb-4 flex items-center gap-2 text-[16px] font-bold">
       <Brand />
       Dianome

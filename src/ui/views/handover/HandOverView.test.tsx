@@ -119,7 +119,7 @@ const rename = () =>
     });
   });
 
-test("a state is issued with its revision, its check value and how it stands, and is signed by name", async () => {
+test("a state is issued with revision, check value and how it stands, and signed by name", async () => {
   expect(screen.getByText(/^Nothing was issued yet\./)).not.toBeNull();
   await issue("Offer");
   const [sheet] = of("issue");
@@ -270,7 +270,7 @@ test("what falls due stands with its days, and leaves as a calendar and as a tab
   expect(table).toMatch(/2031-04-05,The maker's support for .* ends/);
 });
 
-test("a sheet is handed on by a link, whose visits are listed and which is withdrawn; a refusal is said", async () => {
+test("a sheet is handed on by a link, with its visits, and withdrawn; a refusal is said", async () => {
   await issue("As built");
   const [sheet] = of("issue");
   const part = within(screen.getByRole("region", { name: "Hand it on" }));

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import type { PlanIndex } from "@/core/plan";
 import type { IssuedSheet, Sign } from "@/core/records";
 import { counted } from "@/core/repairs";
@@ -51,7 +52,10 @@ export function SheetTable({ index, revision, sheets, open, onOpen }: Props) {
                 <td className="w-full min-w-48 !whitespace-normal">
                   <button
                     type="button"
-                    className={`min-h-8 py-1 text-left [overflow-wrap:anywhere] ${isWithdrawn ? "text-ink2 line-through" : ""}`}
+                    className={clsx(
+                      "min-h-8 py-1 text-left [overflow-wrap:anywhere]",
+                      isWithdrawn ? "text-ink2 line-through" : "",
+                    )}
                     aria-pressed={issue.id === open}
                     onClick={() => onOpen(issue.id)}
                   >

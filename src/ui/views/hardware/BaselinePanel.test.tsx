@@ -35,7 +35,7 @@ const write = (table: string, name: string, column: number, text: string) => {
 const ADMINISTERED = "How it is administered";
 const IDENTITY = "What it is and runs";
 
-test("what is written for the whole site goes to every device that followed; one that differs stands out and is brought back", async () => {
+test("what is written for the whole site goes to all that followed; one apart is brought back", async () => {
   scene.show(fennelStreet());
   render(<BaselinePanel />);
   write(ADMINISTERED, "Switch B", 2, "30");
@@ -49,7 +49,7 @@ test("what is written for the whole site goes to every device that followed; one
   expect(screen.queryByRole("button", { name: /as the whole site/ })).toBeNull();
 });
 
-test("what can't be read is refused beside the cell and changes nothing; what a device can't do says so", () => {
+test("what can't be read is refused beside the cell; what a device can't do says so", () => {
   scene.show(fennelStreet());
   render(<BaselinePanel />);
   const before = scene.store.getState().held?.index.plan;

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { editDevice } from "@/core/commands";
 import { toast } from "sonner";
 import { cabinets, freeUnit, type Cabinet } from "@/core/sheets";
@@ -49,7 +50,10 @@ function OneCabinet({ cabinet }: { cabinet: Cabinet }) {
   const power = (needed: number, budget: number) =>
     budget === 0 ? null : (
       <span
-        className={`ml-auto text-12 whitespace-nowrap ${needed > budget ? "font-semibold text-stop" : "text-ink2"}`}
+        className={clsx(
+          "ml-auto text-12 whitespace-nowrap",
+          needed > budget ? "font-semibold text-stop" : "text-ink2",
+        )}
       >
         {needed / 1000} of {budget / 1000} W
       </span>
@@ -87,7 +91,10 @@ function OneCabinet({ cabinet }: { cabinet: Cabinet }) {
               <button
                 type="button"
                 aria-pressed={chosen(device.id)}
-                className={`flex h-full w-full items-center gap-2 rounded border bg-panel px-2 text-left text-13 ${chosen(device.id) ? "border-act outline-2 outline-act" : "border-ink hover:bg-hover"}`}
+                className={clsx(
+                  "flex h-full w-full items-center gap-2 rounded border bg-panel px-2 text-left text-13",
+                  chosen(device.id) ? "border-act outline-2 outline-act" : "border-ink hover:bg-hover",
+                )}
                 onClick={() => select({ what: "device", id: device.id })}
               >
                 <b className="truncate font-semibold">{device.name}</b>

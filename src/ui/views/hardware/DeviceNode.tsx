@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Handle, Position, type NodeProps } from "@xyflow/react";
 import type { Severity } from "@/core/checks";
 import { SeveritySign, severityColour } from "../../kit/signs";
@@ -27,7 +28,10 @@ export function DeviceNode({ data }: NodeProps) {
   const { name, model, worst, chosen, light } = data as DeviceData;
   return (
     <div
-      className={`h-[50px] w-[156px] rounded border bg-panel px-3 py-[6px] ${LOOKS[light === "plain" && chosen ? "lit" : light]}`}
+      className={clsx(
+        "h-[50px] w-[156px] rounded border bg-panel px-3 py-[6px]",
+        LOOKS[light === "plain" && chosen ? "lit" : light],
+      )}
     >
       {SIDES.map((side) => (
         <Handle key={side} id={side} type="source" position={side} className={HANDLE} isConnectable={false} />

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { deviceSteps, type DeviceData, type SheetStep } from "@/core/device-sheet";
 
 /** A device's sheet as it is printed: numbered steps with a box to tick, and a line to sign. */
@@ -73,7 +74,10 @@ function Step({ number, step: { title, note, heads, rows, caution } }: { number:
                 {row.map((cell, column) => (
                   <td
                     key={column}
-                    className={`border-b border-hair py-[3px] pr-3 align-top ${/^[\d.,:/ a-f-]+$/i.test(cell) && /\d/.test(cell) ? "mono" : ""}`}
+                    className={clsx(
+                      "border-b border-hair py-[3px] pr-3 align-top",
+                      /^[\d.,:/ a-f-]+$/i.test(cell) && /\d/.test(cell) ? "mono" : "",
+                    )}
                   >
                     {cell}
                   </td>

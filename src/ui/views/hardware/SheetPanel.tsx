@@ -147,7 +147,7 @@ interface TemplateProps {
  * A template with what it makes of this device, filled as one types. An example is only read; a copy of it is
  * one's own.
  */
-// eslint-disable-next-line max-lines-per-function, complexity -- one form with its preview; own or example, sound or not: each has its buttons
+// eslint-disable-next-line max-lines-per-function, complexity -- one form with its preview
 function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps) {
   const store = usePlanStore();
   const edit = usePlan((state) => state.edit);

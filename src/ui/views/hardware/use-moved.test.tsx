@@ -57,7 +57,7 @@ test("leaving the view keeps what was moved a moment ago", () => {
   expect(mockEdits).toMatchObject([{ moved: { [one]: { x: 1, y: 2 } } }]);
 });
 
-test("what has not come to rest is kept at once before something else is done, and not once more after it", () => {
+test("what has not come to rest is kept before something else is done, and only once", () => {
   const { result } = renderHook(() => useMoved());
   act(() => {
     result.current.move(one, { x: 5, y: 6 });

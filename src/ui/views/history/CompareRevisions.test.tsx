@@ -103,7 +103,7 @@ test.each([
 const fileOf = (name: string, text: string) =>
   Object.assign(new File([text], name, { type: "application/json" }), { text: () => Promise.resolve(text) });
 
-test("a plan file of an earlier day is compared with the plan, and what it has can be brought back", async () => {
+test("a plan file of an earlier day is compared, and what it has can be brought back", async () => {
   const input = region().getByLabelText("Plan file to compare with");
   await userEvent.upload(input, fileOf("march.json", writePlanFile(mockAt(3))));
   await act(async () => Promise.resolve());
@@ -112,7 +112,7 @@ test("a plan file of an earlier day is compared with the plan, and what it has c
   expect(scene.written.at(-1)?.batch?.summary).toBe("As in march.json: Staff");
 });
 
-test("two plan files are compared with one another, either way round, and nothing is offered to be changed", async () => {
+test("two plan files are compared, either way round, and nothing is offered to change", async () => {
   const choose = async (label: string, file: File) => {
     await userEvent.upload(region().getByLabelText(label), file);
     await act(async () => Promise.resolve());

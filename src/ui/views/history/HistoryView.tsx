@@ -14,7 +14,7 @@ import { Visits } from "./Visits";
 const NEWEST = 4_000_000_000;
 
 /** Every change that was made, newest first: who, when, what was meant. */
-// eslint-disable-next-line max-lines-per-function, complexity -- one table with its tools; loading, empty, refused or full: each has its words
+// eslint-disable-next-line max-lines-per-function, complexity -- one table with its tools
 export function HistoryView() {
   const site = usePlan((state) => state.site);
   const steps = usePlan((state) => state.steps);

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { paintPorts } from "@/core/commands";
 import { useState, type KeyboardEvent } from "react";
 import { toast } from "sonner";
@@ -128,7 +129,10 @@ export function PaintBar({ domain, ports, run, preview = false }: Props) {
   return (
     <section
       aria-label={`Paint ${count}`}
-      className="flex max-h-[60%] flex-none flex-col overflow-auto border-t border-ink bg-act-wash px-4 py-2 text-13"
+      className={clsx(
+        "flex max-h-[60%] flex-none flex-col overflow-auto border-t border-ink bg-act-wash",
+        "px-4 py-2 text-13",
+      )}
       style={{ ["--ground" as string]: "var(--act-wash)" }}
     >
       <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
@@ -148,7 +152,11 @@ export function PaintBar({ domain, ports, run, preview = false }: Props) {
                 role="radio"
                 aria-checked={on}
                 tabIndex={on ? 0 : -1}
-                className={`flex min-h-11 flex-col items-start gap-1 rounded border px-[5px] py-1 text-12 leading-[14px] ${on ? "border-act bg-panel font-semibold" : "border-transparent hover:border-rule"}`}
+                className={clsx(
+                  "flex min-h-11 flex-col items-start gap-1 rounded border px-[5px] py-1 text-12",
+                  "leading-[14px]",
+                  on ? "border-act bg-panel font-semibold" : "border-transparent hover:border-rule",
+                )}
                 style={on ? { ["--ground" as string]: "var(--panel)" } : undefined}
                 onClick={() => choose(name)}
               >
@@ -310,7 +318,10 @@ function Details({ wanted, choices, lines, single, change }: DetailsProps) {
                 type="button"
                 aria-pressed={wanted.tagged.includes(vid)}
                 title={`${vid} ${segment.name}`}
-                className="rounded border-2 border-transparent p-[2px] leading-none opacity-35 aria-pressed:border-act aria-pressed:opacity-100"
+                className={clsx(
+                  "rounded border-2 border-transparent p-[2px] leading-none opacity-35",
+                  "aria-pressed:border-act aria-pressed:opacity-100",
+                )}
                 onClick={() => toggle(vid)}
               >
                 <SegmentChip segment={segment} height={16} />

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { setCrossing } from "@/core/commands";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRef, useState, type KeyboardEvent, type RefObject } from "react";
@@ -312,7 +313,11 @@ function PortRow({
             tabIndex={number === here.row && column === here.column ? 0 : -1}
             title={says}
             aria-label={`${device.name} port ${row.port.label}, ${says}`}
-            className={`cursor-pointer !px-[2px] text-center focus:outline-2 focus:-outline-offset-2 focus:outline-act ${lookOf(chosen, tape.vid)}`}
+            className={clsx(
+              "cursor-pointer !px-[2px] text-center focus:outline-2 focus:-outline-offset-2",
+              "focus:outline-act",
+              lookOf(chosen, tape.vid),
+            )}
             onClick={(event) => {
               event.currentTarget.focus();
               press({ row: number, column }, event.shiftKey ? "untagged" : "next");

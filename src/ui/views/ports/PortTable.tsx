@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from "react";
 import type { Finding, Severity } from "@/core/checks";
 import type { Device, Port } from "@/core/plan";
@@ -119,7 +120,11 @@ export function PortTable({ device, ports, chosen, choose }: Props) {
               tabIndex={i === run.at ? 0 : -1}
               aria-selected={isChosen}
               style={isChosen ? { ["--ground" as string]: "var(--act-wash)" } : undefined}
-              className={`${isChosen ? "[&>td]:!bg-act-wash [&>td:first-child]:shadow-[inset_3px_0_0_var(--act)]" : ""} ${i % PORTS_PER_BLOCK === 0 && i > 0 ? "[&>td]:!border-t-ink" : ""} focus-visible:outline-2 focus-visible:-outline-offset-2`}
+              className={clsx(
+                isChosen ? "[&>td]:!bg-act-wash [&>td:first-child]:shadow-[inset_3px_0_0_var(--act)]" : "",
+                i % PORTS_PER_BLOCK === 0 && i > 0 ? "[&>td]:!border-t-ink" : "",
+                "focus-visible:outline-2 focus-visible:-outline-offset-2",
+              )}
               onPointerDown={(event) => run.press(i, event)}
               onPointerEnter={() => run.enter(i)}
             >

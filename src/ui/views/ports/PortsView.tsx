@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useRef, useState, type KeyboardEvent, type ReactNode } from "react";
 import { counted } from "@/core/repairs";
 import { devicesInOrder, deviceLine, portCounts, runText } from "@/core/sheets";
@@ -43,6 +44,29 @@ export function PortsView() {
       </div>
       {way === "vlans" ? <VlanPathsPanel /> : <RulePaint />}
     </main>
+  );
+}
+
+/** What the letters of guards and the dashed box in the table stand for. */
+function Legend() {
+  return (
+    <p
+      className={clsx(
+        "flex min-h-6 flex-none flex-wrap items-center gap-x-3 border-t border-hair px-4",
+        "text-12 text-ink2",
+      )}
+    >
+      {GUARDS.map(([letter, title]) => (
+        <span key={letter}>
+          <b className="mono mr-1 text-ink">{letter}</b>
+          {title}
+        </span>
+      ))}
+      <span className="ml-auto">
+        <span className="mr-1 inline-block h-3 w-3 border-[1.5px] border-dashed border-stop align-[-2px]" />
+        missing on this hop
+      </span>
+    </p>
   );
 }
 
@@ -117,18 +141,7 @@ function DevicePorts({ ways }: { ways: ReactNode }) {
           choose={choose}
         />
       </div>
-      <p className="flex min-h-6 flex-none flex-wrap items-center gap-x-3 border-t border-hair px-4 text-12 text-ink2">
-        {GUARDS.map(([letter, title]) => (
-          <span key={letter}>
-            <b className="mono mr-1 text-ink">{letter}</b>
-            {title}
-          </span>
-        ))}
-        <span className="ml-auto">
-          <span className="mr-1 inline-block h-3 w-3 border-[1.5px] border-dashed border-stop align-[-2px]" />
-          missing on this hop
-        </span>
-      </p>
+      <Legend />
       {chosen.length === 0 || device.bridging !== "vlan" ? null : (
         <PaintBar key={device.id} domain={device.domain} ports={chosen} run={runText(chosen, ports)} />
       )}

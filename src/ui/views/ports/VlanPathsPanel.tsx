@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { carryExactly } from "@/core/commands";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
@@ -16,7 +17,7 @@ import { PathGrid } from "./PathGrid";
 const MOST_COLUMNS = 40;
 
 /** One VLAN's path across all devices, and all of them beside one another. */
-// eslint-disable-next-line max-lines-per-function, complexity -- one panel: the VLAN, its path, what is wrong on it; each part is shown where the VLAN has it
+// eslint-disable-next-line max-lines-per-function, complexity -- one panel: the VLAN, its path, what is wrong
 export function VlanPathsPanel() {
   const index = useIndex();
   const select = useUi((state) => state.select);
@@ -130,7 +131,12 @@ export function VlanPathsPanel() {
         choose={choose}
         counts={counts}
       />
-      <p className="flex min-h-6 flex-none flex-wrap items-center gap-x-3 border-t border-hair px-4 text-12 text-ink2">
+      <p
+        className={clsx(
+          "flex min-h-6 flex-none flex-wrap items-center gap-x-3 border-t border-hair px-4",
+          "text-12 text-ink2",
+        )}
+      >
         <span>
           a click or Space: tagged or not; Shift or <b className="mono text-ink">U</b>: untagged
         </span>

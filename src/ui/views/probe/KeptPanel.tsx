@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { dropProbe, expectProbe } from "@/core/commands";
 import { useMemo } from "react";
 import { v7 } from "uuid";
@@ -43,7 +44,10 @@ export function KeptPanel() {
     <div className="min-h-0 flex-1 overflow-auto pb-6" tabIndex={-1}>
       <p
         role="status"
-        className={`flex items-center gap-2 px-4 py-2 text-15 font-semibold ${broken === 0 ? "text-sound" : "text-stop"}`}
+        className={clsx(
+          "flex items-center gap-2 px-4 py-2 text-15 font-semibold",
+          broken === 0 ? "text-sound" : "text-stop",
+        )}
       >
         {broken === 0 ? (
           `✓ ${counted(results.length, "kept probe comes", "kept probes come")} ` +

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import type { Outcome, Step } from "@/core/probe";
 import { tapeOf, DEVICE_KIND_WORDS } from "@/core/sheets";
 import { SeveritySign } from "../../kit/signs";
@@ -105,7 +106,10 @@ export function LitPath({ outcome }: { outcome: Outcome }) {
           return (
             <li key={`${stop.key} ${i}`} className="flex items-center">
               <span
-                className={`block min-w-28 rounded border-2 px-3 py-1 ${stop.failed ? "border-stop" : "border-act"}`}
+                className={clsx(
+                  "block min-w-28 rounded border-2 px-3 py-1",
+                  stop.failed ? "border-stop" : "border-act",
+                )}
               >
                 <b className="flex items-center gap-1 text-14 font-semibold">
                   {stop.name}

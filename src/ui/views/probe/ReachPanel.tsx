@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import { counted } from "@/core/repairs";
@@ -97,7 +98,10 @@ function ReachHead({
     <div className="flex flex-wrap items-center gap-4 border-b border-hair px-4 py-2 text-12 text-ink2">
       <span
         role="status"
-        className={`flex items-center gap-1 text-13 font-semibold ${differing === 0 ? "text-sound" : "text-stop"}`}
+        className={clsx(
+          "flex items-center gap-1 text-13 font-semibold",
+          differing === 0 ? "text-sound" : "text-stop",
+        )}
       >
         {differing === 0 ? (
           "✓ as the walls intend"
@@ -206,7 +210,10 @@ function Matrix({ matrix }: { matrix: ReachMatrix }) {
       <div className="relative" style={{ height: rows.getTotalSize(), width }}>
         <div role="row" className="sticky top-0 z-20 bg-paper" style={{ height: HEAD.height, width }}>
           <span
-            className="sticky left-0 z-10 inline-flex h-full items-end border-r border-b border-ink bg-paper px-4 pb-1 text-12 text-ink2"
+            className={clsx(
+              "sticky left-0 z-10 inline-flex h-full items-end border-r border-b border-ink",
+              "bg-paper px-4 pb-1 text-12 text-ink2",
+            )}
             style={{ width: HEAD.width }}
           >
             from \ to
@@ -248,7 +255,11 @@ function RowHead({ matrix, row, crossed }: { matrix: ReachMatrix; row: number; c
   return (
     <span
       role="rowheader"
-      className={`sticky left-0 z-10 flex h-full items-center gap-2 truncate border-r border-ink px-4 text-13 ${crossed ? "bg-act-wash" : "bg-paper"} ${startsZone(matrix, row) ? "border-t border-t-ink2" : "border-t border-t-hair"}`}
+      className={clsx(
+        "sticky left-0 z-10 flex h-full items-center gap-2 truncate border-r border-ink px-4 text-13",
+        crossed ? "bg-act-wash" : "bg-paper",
+        startsZone(matrix, row) ? "border-t border-t-ink2" : "border-t border-t-hair",
+      )}
       style={{ width: HEAD.width }}
     >
       {segment === undefined ? null : (
@@ -287,7 +298,10 @@ function ColumnHead({
       role="columnheader"
       aria-label={nameOf(column)}
       title={`${nameOf(column)}${zone === "" ? "" : `, zone ${zone}`}`}
-      className={`absolute bottom-0 flex flex-col items-center justify-end border-b border-ink pb-1 text-12 ${crossed ? "bg-act-wash" : ""}`}
+      className={clsx(
+        "absolute bottom-0 flex flex-col items-center justify-end border-b border-ink pb-1 text-12",
+        crossed ? "bg-act-wash" : "",
+      )}
       style={{ left: start, width: CELL, height: HEAD.height }}
     >
       {typeof column === "string" ? (
@@ -332,7 +346,13 @@ function Cell({ matrix, row, column, left, chosen, tabbable, choose }: CellProps
       tabIndex={tabbable ? 0 : -1}
       onClick={choose}
       style={{ left, width: CELL, height: CELL }}
-      className={`absolute top-0 flex items-center justify-center border-r border-hair ${startsZone(matrix, row) ? "border-t border-t-ink2" : "border-t border-t-hair"} ${look} ${chosen ? "outline-2 -outline-offset-2 outline-act" : ""} ${DIFFERENCE_LOOKS[difference ?? "none"]}`}
+      className={clsx(
+        "absolute top-0 flex items-center justify-center border-r border-hair",
+        startsZone(matrix, row) ? "border-t border-t-ink2" : "border-t border-t-hair",
+        look,
+        chosen ? "outline-2 -outline-offset-2 outline-act" : "",
+        DIFFERENCE_LOOKS[difference ?? "none"],
+      )}
     >
       {difference === null ? (
         sign

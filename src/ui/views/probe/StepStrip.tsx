@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useRef, type KeyboardEvent } from "react";
 import type { Outcome, Step } from "@/core/probe";
 import { tapeOf, type Tape } from "@/core/sheets";
@@ -89,13 +90,20 @@ function StepCard({
   const tape = useTagTape(step);
   return (
     <li
-      className={`min-w-[128px] flex-1 border-r border-hair last:border-r-0 ${step.passed ? "border-t-[3px] border-t-act" : "border-t-[3px] border-t-stop bg-stop-wash"}`}
+      className={clsx(
+        "min-w-[128px] flex-1 border-r border-hair last:border-r-0",
+        step.passed ? "border-t-[3px] border-t-act" : "border-t-[3px] border-t-stop bg-stop-wash",
+      )}
     >
       <button
         type="button"
         aria-pressed={chosen}
         tabIndex={chosen ? 0 : -1}
-        className={`flex h-full w-full flex-col p-3 text-left text-13 ${chosen ? "bg-act-wash" : "hover:bg-hover"} ${!step.passed && chosen ? "!bg-stop-wash outline-2 -outline-offset-2 outline-stop" : ""}`}
+        className={clsx(
+          "flex h-full w-full flex-col p-3 text-left text-13",
+          chosen ? "bg-act-wash" : "hover:bg-hover",
+          !step.passed && chosen ? "!bg-stop-wash outline-2 -outline-offset-2 outline-stop" : "",
+        )}
         onClick={choose}
       >
         <span className={`flex items-center font-semibold ${step.passed ? "text-act" : "text-stop"}`}>

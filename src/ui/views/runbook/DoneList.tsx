@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useMemo, useState } from "react";
 import { nameOf, type PlanIndex } from "@/core/plan";
 import { CAME_WORDS, photosLeftBehind, type Recorded, type TickCame, type Visit } from "@/core/records";
@@ -63,7 +64,10 @@ export function DoneList({
           return (
             <li
               key={tick.id}
-              className="grid grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 border-t border-hair px-4 py-1"
+              className={clsx(
+                "grid grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 border-t border-hair",
+                "px-4 py-1",
+              )}
             >
               <b className={colour} title={CAME_WORDS[tick.came]}>
                 {sign}

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useState } from "react";
 import type { PlanIndex } from "@/core/plan";
 import type { Recorded } from "@/core/records";
@@ -26,7 +27,12 @@ export function FoundChoice({
     startRunbook(index, { from: "plan", name: file.name, plan });
   };
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair px-4 py-2 text-13 print:hidden">
+    <div
+      className={clsx(
+        "flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hair px-4 py-2 text-13",
+        "print:hidden",
+      )}
+    >
       <span className="text-ink2">On the devices now:</span>
       <label className="flex min-h-6 items-center gap-2">
         <input

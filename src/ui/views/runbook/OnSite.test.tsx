@@ -103,7 +103,7 @@ async function doneUntilManyParts(): Promise<Step & { readonly operation: NonNul
   return { ...step, operation: must(step.operation, "an operation") };
 }
 
-test("a visit is begun, its steps are ticked one after the other, and the order need not be found anew", async () => {
+test("a visit is begun, its steps are ticked, and the order need not be found anew", async () => {
   await begin();
   expect(heading()).toBe("Note what the laptop has now; wireless off");
   const found = mockNow.found;
@@ -154,7 +154,7 @@ test("where a step differs, what did take is chosen, and only the rest of it com
   expect(left).not.toContain(edits.length);
 });
 
-test("where a step differs, what the device shows can be pasted there: it is read, and the order goes on from it", async () => {
+test("where a step differs, what the device shows is pasted: read, and the order goes on", async () => {
   await begin();
   const { device } = await doneUntilManyParts();
   const own = must(house.device.get(device ?? ""), "its device");
@@ -234,7 +234,7 @@ test("a plan that changes meanwhile is taken in: the order is found anew from wh
   expect(visit().ticks).toHaveLength(2);
 });
 
-test("a visit in which everything is ticked says so; ended, the next one begins with what it left", async () => {
+test("a visit with everything ticked says so; the next one begins with what it left", async () => {
   await begin();
   for (let n = 0; n < 300 && screen.queryByRole("button", { name: "Done" }) !== null; n += 1)
     await press("Done");

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useState } from "react";
 import type { Choice, Move, Rehearsed, Told } from "@/core/runbook";
 import { Combo } from "../../kit/Combo";
@@ -92,7 +93,12 @@ export function RehearsalBoard({
 function ToldRow({ number, told }: { number: number; told: Told }) {
   const { sign, words, colour } = CAME[told.came];
   return (
-    <li className="grid grid-cols-[32px_minmax(0,1fr)_minmax(0,2fr)] gap-2 border-b border-hair px-4 py-2 text-13">
+    <li
+      className={clsx(
+        "grid grid-cols-[32px_minmax(0,1fr)_minmax(0,2fr)] gap-2 border-b border-hair px-4",
+        "py-2 text-13",
+      )}
+    >
       <span className="mono text-right font-semibold">{number}</span>
       <span>
         {told.title}

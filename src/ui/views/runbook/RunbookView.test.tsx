@@ -76,7 +76,7 @@ const timesSaid = (text: string | RegExp): number => screen.queryAllByText(text)
 
 const printed = () => screen.getByRole("list", { name: "Steps, printed", hidden: true });
 
-test("a step is chosen, its margin says what to enter, from where, and the way back; the next one follows", () => {
+test("a step is chosen, its margin says what to enter, from where, the way back, and the next", () => {
   show({ runbook: found });
   fireEvent.click(screen.getByRole("button", { name: "First step" }));
   expect(timesSaid(`Step 1 of ${found.steps.length}`)).toBe(1);
@@ -177,7 +177,7 @@ const choose = (name: string) =>
     target: { files: [Object.assign(new File(["{}"], name), { text: () => Promise.resolve("{}") })] },
   });
 
-test("a plan file of this site is what is on the devices; of another site or broken it is refused in words", async () => {
+test("a plan file of this site is what is on the devices; any other is refused in words", async () => {
   show({ runbook: found });
   mockFile.answer = { ok: true, value: practice };
   choose("before.json");

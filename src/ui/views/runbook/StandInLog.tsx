@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import type { Said } from "./stand-in-store";
 
 const CAME = {
@@ -35,7 +36,10 @@ export function Log({ log }: { log: readonly Said[] }) {
       {[...log].reverse().map((said, at) => (
         <li
           key={log.length - at}
-          className="grid grid-cols-[28px_16px_minmax(0,1fr)] gap-2 border-b border-hair px-4 py-1 min-[1500px]:border-l"
+          className={clsx(
+            "grid grid-cols-[28px_16px_minmax(0,1fr)] gap-2 border-b border-hair px-4 py-1",
+            "min-[1500px]:border-l",
+          )}
         >
           <span className="mono text-right">{log.length - at}</span>
           <b className={CAME[said.came].colour}>{CAME[said.came].sign}</b>

@@ -84,7 +84,7 @@ const rowOf = (name: string) =>
     name,
   );
 
-test("in the order that was found each device answers; what is not saved is gone after a power cut", async () => {
+test("in the order found each device answers; what is not saved is gone after a power cut", async () => {
   mockSite = must(
     StandInSite.of(index, () => mockClock),
     "a site",
@@ -119,7 +119,7 @@ test("in the order that was found each device answers; what is not saved is gone
   );
 });
 
-test("as long as they are devices of another plan than the page's, nothing is sent, and it says why", async () => {
+test("as long as they are devices of another plan nothing is sent, and it says why", async () => {
   const button = () => screen.getByRole<HTMLButtonElement>("button", { name: "From the start" });
   const { rerender } = render(shown(null));
   await screen.findByRole("list", { name: "Stand-in devices" });

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import Link from "next/link";
 import { useState } from "react";
 import { counted } from "@/core/repairs";
@@ -76,7 +77,10 @@ export function SitesView({
                 <tr key={site.id}>
                   <td className="!h-10">
                     <Link
-                      className="text-15 font-semibold underline decoration-rule underline-offset-4 hover:decoration-ink"
+                      className={clsx(
+                        "text-15 font-semibold underline decoration-rule underline-offset-4",
+                        "hover:decoration-ink",
+                      )}
                       href={`/sites/${site.id}/segments`}
                     >
                       {site.name}

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useMemo, useState } from "react";
 import { expectedText, type TestSheet } from "@/core/commissioning";
 import type { PlanIndex } from "@/core/plan";
@@ -23,6 +24,8 @@ interface Props {
   readonly sheet: TestSheet;
   readonly onWrong: () => void;
 }
+
+const SHEET = "flex min-h-0 min-w-0 flex-1 flex-col max-[900px]:h-full";
 
 /** The sheet beside what was read so far. */
 export function SheetTab({ index, sheet, onWrong }: Props) {
@@ -77,9 +80,7 @@ export function SheetTab({ index, sheet, onWrong }: Props) {
         />
       ) : (
         <div className="flex min-h-0 flex-1 print:hidden max-[900px]:block">
-          <div
-            className={`flex min-h-0 min-w-0 flex-1 flex-col max-[900px]:h-full ${at < 0 ? "" : "max-[900px]:hidden"}`}
-          >
+          <div className={clsx(SHEET, at >= 0 && "max-[900px]:hidden")}>
             {listed.length === 0 ? (
               <p role="status" className="p-4 text-15 text-sound">
                 {way === "open" ? "✓ Every reading is taken" : "Nothing was read otherwise"}

@@ -108,7 +108,7 @@ test("a reading is ticked as expected, and the hand goes on with the next", asyn
   expect(screen.getByRole("radio", { name: `To take ${all - 2}` })).not.toBeNull();
 });
 
-test("what is typed is judged at once; what says that it is otherwise can't be ticked as expected", async () => {
+test("what is typed is judged at once; what is otherwise can't be ticked as expected", async () => {
   await begin();
   await chooseRow(/Hall switch port 4.*Plug in/);
   const shown = within(screen.getByLabelText("Has to be read")).getByText(/ to .*, /).textContent ?? "";
@@ -143,7 +143,7 @@ test("what is typed is judged at once; what says that it is otherwise can't be t
   expect(screen.getByText("Nothing was read otherwise.")).not.toBeNull();
 });
 
-test("what must be right before hand-over stands with its numbers, and leads to where it is seen to", async () => {
+test("what must be right before hand-over has its numbers, and leads to where it is done", async () => {
   scene.show(house);
   render(<TestsView />);
   await userEvent.click(screen.getByRole("radio", { name: "Acceptance" }));
@@ -245,7 +245,7 @@ test("nothing is written down as otherwise or unread without a word; a photo goe
   expect(taken()).toHaveLength(1);
 });
 
-test("after the plan has changed a reading of before has to be taken anew; the table has all of it", async () => {
+test("after the plan changed an older reading has to be taken anew; the table has all of it", async () => {
   await begin();
   await chooseRow(/Hall switch port 4.*Plug in/);
   await userEvent.click(button("As expected"));
@@ -294,7 +294,7 @@ test("a site without gear says what belongs here", () => {
   expect(screen.getByText(/Add the gear on Hardware first/)).not.toBeNull();
 });
 
-test("while they are worked out it says how far; called off, or of an earlier plan, it offers to work them out", async () => {
+test("while worked out it says how far; called off, or of an earlier plan, it is offered", async () => {
   act(() => scene.show(house));
   worker.now = { sheet: null, of: null, isWorking: true, done: 2, all: 5 };
   const { rerender } = render(<TestsView />);

@@ -46,7 +46,7 @@ const write = (field: HTMLElement, text: string) => {
   fireEvent.keyDown(field, { key: "Enter" });
 };
 
-test("a service is added by what it is; what can't be meant is said and changes nothing; undo takes it back", async () => {
+test("a service is added by what it is; what can't be meant changes nothing; undo works", async () => {
   show(fennelStreet());
   await choose(/^Services, 1/);
   const add = async (name: string, is: string) => {
@@ -89,7 +89,7 @@ test("a service that changes, changes the wall that lets it through", async () =
   ]);
 });
 
-test("conduits stand on an industrial site: a door is put into one, a new one is made, and it goes without its doors", async () => {
+test("conduits stand on an industrial site: a door goes into one, and it goes without its doors", async () => {
   show(bramblewick());
   await choose(/^Conduits, 5/);
   await userEvent.click(grid("Conduits").getByText("Cooling demand"));

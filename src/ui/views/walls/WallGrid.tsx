@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { wallEndName, type PlanIndex, type WallEnd } from "@/core/plan";
 import { sameEnd, wallCell, wallEnds } from "@/core/policy";
 import { segmentsInOrder } from "@/core/sheets";
@@ -58,7 +59,10 @@ export function WallGrid() {
               <th
                 key={wallEndName(index, end)}
                 scope="col"
-                className={`!h-11 !px-[3px] !whitespace-normal text-center align-bottom ${crossed ? "bg-act-wash" : ""}`}
+                className={clsx(
+                  "!h-11 !px-[3px] !whitespace-normal text-center align-bottom",
+                  crossed ? "bg-act-wash" : "",
+                )}
               >
                 <span className="flex flex-col items-center gap-1 text-ink">
                   <span className="flex gap-[3px]">
@@ -76,7 +80,10 @@ export function WallGrid() {
           <tr key={wallEndName(index, from)}>
             <th
               scope="row"
-              className={`!pl-4 border-t border-hair text-13 !text-ink ${chosen !== null && sameEnd(chosen.from, from) ? "bg-act-wash" : ""}`}
+              className={clsx(
+                "!pl-4 border-t border-hair text-13 !text-ink",
+                chosen !== null && sameEnd(chosen.from, from) ? "bg-act-wash" : "",
+              )}
             >
               <span className="flex items-center gap-[5px]">
                 <Chips index={index} end={from} />
@@ -133,7 +140,12 @@ function WallGridCell({ index, from, to, place, tabbable, isChosen, crossed, cho
       tabIndex={tabbable ? 0 : -1}
       aria-selected={isChosen}
       aria-label={`${wallEndName(index, from)} to ${wallEndName(index, to)}: ${text}`}
-      className={`centre min-w-[44px] cursor-pointer border-l border-hair !px-1 text-12 font-medium ${look} ${crossed && cell.kind === "wall" ? "bg-act-wash" : ""} ${isChosen ? "outline-2 -outline-offset-2 outline-act" : ""}`}
+      className={clsx(
+        "centre min-w-[44px] cursor-pointer border-l border-hair !px-1 text-12 font-medium",
+        look,
+        crossed && cell.kind === "wall" ? "bg-act-wash" : "",
+        isChosen ? "outline-2 -outline-offset-2 outline-act" : "",
+      )}
       onMouseDown={(event) => {
         event.preventDefault();
         choose();

@@ -54,7 +54,7 @@ beforeEach(() => {
   );
 });
 
-test("what the walls need is proven; a rule's number shows the wall it serves, and the wall its rules", async () => {
+test("what walls need is proven; a rule's number shows its wall, and the wall its rules", async () => {
   expect(proof()).toMatch(/83 of 83 pairs do as the grid says/);
   const needed = screen.getByRole("table", { name: "Rules that the walls need" });
   const own = within(needed).getByText("reception sees the door").closest("tr");
@@ -63,7 +63,7 @@ test("what the walls need is proven; a rule's number shows the wall it serves, a
   expect(must(own, "its row").className).toContain("selected");
 });
 
-test("the list that stands on the gateway: what differs is named, mended in one step each, and then proven", async () => {
+test("the list that stands: what differs is named, mended in one step each, and proven", async () => {
   await standing();
   expect(proof()).toMatch(/81 of 83/);
   expect(within(table()).getAllByText("never reached")).toHaveLength(2);
@@ -92,7 +92,7 @@ test("the counter-example opens in Probe, which goes by the list that it is told
   expect(scene.ui.getState().probe.goal).toMatchObject({ to: "internet", service: { ports: [[443, 443]] } });
 });
 
-test("a cell is written in place; what can't be read stays open with the sentence why, and changes nothing", async () => {
+test("a cell is written in place; what can't be read stays open with why, and changes nothing", async () => {
   await standing();
   const cell = within(table()).getByText("no mail past the records");
   const row = must(cell.closest("tr"), "its row");
@@ -108,7 +108,7 @@ test("a cell is written in place; what can't be read stays open with the sentenc
   expect(scene.written.map(({ refusal }) => refusal === null)).toEqual([false, true]);
 });
 
-test("a rule is moved, switched off and removed in the margin; its number and what it comes to follow", async () => {
+test("a rule is moved, switched off and removed in the margin; its number follows", async () => {
   await standing();
   fireEvent.mouseDown(within(table()).getByText("no mail past the records"));
   const heading = () => screen.getByRole("heading", { level: 2, name: /^Rule \d+$/ }).textContent;
@@ -128,7 +128,7 @@ test("a rule is moved, switched off and removed in the margin; its number and wh
   expect(rules()).toHaveLength(20);
 });
 
-test("a list is read: bad lines are told by number, the good ones replace what stood there, undo brings it back", async () => {
+test("a list is read: bad lines by number, good ones replace what stood, undo brings it back", async () => {
   await userEvent.click(screen.getByRole("button", { name: "Read a rule list" }));
   const paste = (text: string) =>
     fireEvent.paste(screen.getByLabelText(/or paste here/), {
@@ -153,7 +153,7 @@ test("a list is read: bad lines are told by number, the good ones replace what s
   expect(screen.getByText("1 rule read")).toBeTruthy();
 });
 
-test("the way from what stands to what is needed, step by step; noted as done, nothing is left to do", async () => {
+test("the way from what stands to what is needed, step by step; noted, nothing is left", async () => {
   await userEvent.click(screen.getByRole("radio", { name: "Steps between them" }));
   const steps = within(screen.getByRole("table", { name: "Steps on Gateway" }))
     .getAllByRole("row")

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { clearRadios, editRadio, pasteRadios } from "@/core/commands";
 import type { RefObject } from "react";
 import type { Finding, Severity } from "@/core/checks";
@@ -134,7 +135,10 @@ function PortNeeds({
       {vids.map((vid, i) => (
         <span
           key={vid}
-          className={`leading-none ${i === 0 && needs.untagged !== null && !missing.includes(vid) ? "border-b-2 border-ink" : ""}`}
+          className={clsx(
+            "leading-none",
+            i === 0 && needs.untagged !== null && !missing.includes(vid) ? "border-b-2 border-ink" : "",
+          )}
           style={
             missing.includes(vid) ? { outline: "1.5px dashed var(--stop)", outlineOffset: 1 } : undefined
           }

@@ -78,7 +78,7 @@ beforeEach(() => {
   render(<HandOverView />);
 });
 
-test("a pack is made for a reader, on a paper, without what is left out; photos that can't be had are said", async () => {
+test("a pack is made for a reader, on a paper; photos that can't be had are said", async () => {
   await tab("Papers");
   await tab("Customer");
   await tab("Letter");
@@ -112,7 +112,7 @@ test("a pack that can't be made says why; one that takes long can be stopped", a
   expect([button("Make PDF").disabled, mockMade.saved]).toEqual([false, []]);
 });
 
-test("what stands on the papers is written when its field is left; a wrong address is kept and said", async () => {
+test("what stands on the papers is written when its field is left; a wrong address is said", async () => {
   await tab("Papers");
   const agreed = screen.getByLabelText("What was agreed");
   await userEvent.clear(agreed);
@@ -145,7 +145,7 @@ test("labels are printed for what is new, and noted as printed once they came ou
   expect(button(/^PDF of/).textContent).toBe(`PDF of ${all} labels`);
 });
 
-test("a form of one's own that can't be, and a place that the sheet has not, are refused in words", async () => {
+test("a form that can't be, and a place that the sheet has not, are refused in words", async () => {
   await tab("Labels");
   const first = screen.getByLabelText("First free place");
   await userEvent.clear(first);

@@ -62,7 +62,7 @@ async function takenAt(user: ReturnType<typeof userEvent.setup>, words: string) 
   await user.type(screen.getByPlaceholderText("Type part of the name"), `${words}{Enter}`);
 }
 
-test("a capture is laid beside the plan: what differs first, and each difference becomes a reading", async () => {
+test("a capture is laid beside the plan: what differs first, each difference a reading", async () => {
   const user = await opened("wrong.pcapng");
   expect(screen.getByText(/Say at which port it was taken/)).not.toBeNull();
   await takenAt(user, "Upper switch 4");

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useMemo } from "react";
 import type { HeardFile } from "@/core/heard";
 import { guessTap, laidBeside, TAP_WORDS } from "@/core/listening";
@@ -83,8 +84,9 @@ function Summary({ name, heard }: { name: string; heard: HeardFile }) {
   return (
     <div className="border-b border-hair px-4 py-2 text-13">
       <p role="status">
-        <b className="font-semibold [overflow-wrap:anywhere]">{name}</b>: {counted(frames, "frame", "frames")}{" "}
-        of {counted(stationsOf(heard), "station", "stations")} in {seconds.toFixed(seconds < 10 ? 1 : 0)} s
+        <b className={clsx("font-semibold [overflow-wrap:anywhere]")}>{name}</b>:{" "}
+        {counted(frames, "frame", "frames")} of {counted(stationsOf(heard), "station", "stations")} in{" "}
+        {seconds.toFixed(seconds < 10 ? 1 : 0)} s
       </p>
       {notes.map((words) => (
         <p key={words} className="text-warn">

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useState } from "react";
 import type { Laid, LaidLine } from "@/core/listening";
 import type { PlanIndex } from "@/core/plan";
@@ -65,7 +66,12 @@ export const LaidList = ({ lines }: { lines: readonly LaidLine[] }) => (
 function Line({ line: { about, planned, heard, verdict, says } }: { line: LaidLine }) {
   const [sign, words, colour] = SIGNS[verdict];
   return (
-    <li className="grid gap-x-4 border-b border-hair px-4 py-2 text-13 min-[700px]:grid-cols-[minmax(0,2fr)_minmax(0,3fr)_minmax(0,3fr)]">
+    <li
+      className={clsx(
+        "grid gap-x-4 border-b border-hair px-4 py-2 text-13",
+        "min-[700px]:grid-cols-[minmax(0,2fr)_minmax(0,3fr)_minmax(0,3fr)]",
+      )}
+    >
       <span className="flex gap-2">
         <b className={`w-4 flex-none text-center ${colour}`} aria-label={words} role="img">
           {sign}

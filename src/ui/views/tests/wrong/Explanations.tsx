@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useState } from "react";
 import { COMMON_WORDS, SUSPECT_KINDS, type Answer, type ShownCandidate } from "@/core/diagnosis";
 import { counted } from "@/core/repairs";
@@ -157,7 +158,10 @@ function Square({ explains, isAsPlanned }: { explains: boolean; isAsPlanned: boo
       role="img"
       aria-label={words}
       title={words}
-      className={`inline-block h-[11px] w-[11px] align-middle ${explains ? colour : "border border-dashed border-ink2"}`}
+      className={clsx(
+        "inline-block h-[11px] w-[11px] align-middle",
+        explains ? colour : "border border-dashed border-ink2",
+      )}
     />
   );
 }

@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { useState } from "react";
 import { askKey, onPlan, type Answer, type ShownNext } from "@/core/diagnosis";
 import type { PlanIndex } from "@/core/plan";
@@ -72,7 +73,10 @@ function Outcomes({ index, next }: { index: PlanIndex; next: ShownNext }) {
         <li key={words}>
           <button
             type="button"
-            className="block w-full rounded border border-rule bg-panel px-3 py-2 text-left text-13 hover:bg-hover"
+            className={clsx(
+              "block w-full rounded border border-rule bg-panel px-3 py-2 text-left text-13",
+              "hover:bg-hover",
+            )}
             onClick={() =>
               add(
                 takenEntry(next, planned, {
@@ -85,7 +89,10 @@ function Outcomes({ index, next }: { index: PlanIndex; next: ShownNext }) {
             }
           >
             <b
-              className={`block whitespace-pre-wrap font-semibold [overflow-wrap:anywhere] ${isAsPlanned ? "" : "text-stop"}`}
+              className={clsx(
+                "block whitespace-pre-wrap font-semibold [overflow-wrap:anywhere]",
+                isAsPlanned ? "" : "text-stop",
+              )}
             >
               {isAsPlanned ? "As planned" : words}
               {isAsPlanned && words !== "as planned" ? `: ${words}` : ""}

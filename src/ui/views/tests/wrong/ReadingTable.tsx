@@ -1,5 +1,6 @@
 "use client";
 
+import { clsx } from "clsx";
 import { onPlan, outcomeText, type Answer } from "@/core/diagnosis";
 import type { PlanIndex } from "@/core/plan";
 import type { readingsOf } from "@/core/records";
@@ -55,7 +56,10 @@ export function ReadingTable({
                   <td className="px-2 py-1">{one.taken.test.does}</td>
                   <td className="mono px-2 py-1 text-12">{outcomeText(index, planned, planned)}</td>
                   <td
-                    className={`mono min-w-32 px-2 py-1 text-12 whitespace-pre-wrap [overflow-wrap:anywhere] ${isRight ? "" : "font-semibold text-stop"}`}
+                    className={clsx(
+                      "mono min-w-32 px-2 py-1 text-12 whitespace-pre-wrap [overflow-wrap:anywhere]",
+                      isRight ? "" : "font-semibold text-stop",
+                    )}
                   >
                     {readText(one.taken)}
                   </td>
