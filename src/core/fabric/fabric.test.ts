@@ -13,7 +13,7 @@ import {
   type Port,
 } from "../plan";
 import { aDevice, aHost, aLink, anInterface, aPort, planWith } from "../testing/build-plan";
-import { FABRIC, hearersOn, membersAt, sharedWires, type Fabric } from ".";
+import { FABRIC, gearAmong, hearersOn, membersAt, sharedWires, type Fabric } from ".";
 
 const number = (n: number) => must(vid(n), "a VLAN ID");
 const MILL = aDevice({ name: "Mill" });
@@ -201,6 +201,14 @@ test("a frame goes on where a wire has another bridge port or a routed one", () 
     [0, 1, 0],
     [0, 0, 1],
   ]);
+});
+
+test("those of some members that lead to gear, asked once", () => {
+  const fabric = fabricOf({ ports: [m1, m2, b1], links: [[m1, b1]] });
+  const members = [0, 1].map((port) => ({ port, tag: null }));
+  const found = gearAmong(fabric, members);
+  expect(found.map(({ port }) => fabric.ports[port]?.id)).toEqual([m1.id]);
+  expect(gearAmong(fabric, members)).toBe(found);
 });
 
 test("members of a VLAN at a device: what is in both lists leaves untagged, and once", () => {

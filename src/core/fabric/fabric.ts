@@ -104,6 +104,23 @@ export function membersAt(fabric: Fabric, device: number, vid: number): readonly
   return found.get(vid) ?? NOBODY;
 }
 
+const AMONG = new WeakMap<Fabric["wires"], WeakMap<readonly Member[], readonly Member[]>>();
+
+/** Those of some members whose wire leads to more than end devices. */
+export function gearAmong(fabric: Fabric, members: readonly Member[]): readonly Member[] {
+  const known = AMONG.get(fabric.wires) ?? new WeakMap<readonly Member[], readonly Member[]>();
+  AMONG.set(fabric.wires, known);
+  const kept = known.get(members);
+  if (kept !== undefined) return kept;
+  const { onward, legs } = hearersOn(fabric);
+  const found = members.filter(({ port }) => {
+    const wire = fabric.wireOf[port] ?? -1;
+    return onward[wire] === 1 || legs[wire] === 1;
+  });
+  known.set(members, found);
+  return found;
+}
+
 const numbersOf = (list: readonly { readonly id: string }[]): Map<string, number> =>
   new Map(list.map(({ id }, at) => [id, at]));
 

@@ -1,4 +1,14 @@
-export { FABRIC, hearersOn, membersAt, ownPort, sharedWires, type Fabric, type Hearers } from "./fabric";
+export {
+  FABRIC,
+  gearAmong,
+  hearersOn,
+  membersAt,
+  ownPort,
+  sharedWires,
+  type Fabric,
+  type Hearers,
+  type Member,
+} from "./fabric";
 export {
   classify,
   dropReason,

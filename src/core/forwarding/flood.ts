@@ -1,6 +1,16 @@
 import type { Host, PlanIndex } from "../plan";
 import { TREE, type PlanTree } from "../spanning-tree";
-import { classify, FABRIC, hearersOn, membersAt, type Fabric, type Hearers, type Tag } from "../fabric";
+import {
+  classify,
+  FABRIC,
+  gearAmong,
+  hearersOn,
+  membersAt,
+  type Fabric,
+  type Hearers,
+  type Member,
+  type Tag,
+} from "../fabric";
 
 /**
  * A frame on a wire. `port` is the bridge port that sent it, or -1 when an end device or a wireless bridge
@@ -72,16 +82,18 @@ export type Source =
 const UNTAGGED = -1;
 const numberOf = (tag: Tag): number => tag ?? UNTAGGED;
 
+/** One frame at one port: a port sends no frame of one tag twice. */
+const keyOf = (port: number, tag: Tag): number => port * 4096 + (tag ?? 0);
+
 /**
- * A flood as it spreads. A site's switches send a frame out at thousands of ports where nobody but an end
- * device hears it: of each there are only numbers, and it becomes an object when somebody asks for it.
+ * A flood as it spreads, by the frames that somebody takes further. A site's switches send it out at thousands
+ * of ports besides where nobody but end devices hears it: those get their number when somebody asks for them.
  */
 class Spreading implements Flood {
   readonly arrivals: Arrival[] = [];
   readonly drops: Drop[] = [];
   readonly routed: { port: number; tag: Tag; emission: number }[] = [];
-  readonly sent = new Set<number>();
-  /** Frames that somebody could take in and send on, by number; what ends at an end device leads nowhere. */
+  /** Frames that somebody could take in and send on, by number. */
   readonly onward: number[] = [];
   readonly atLegs: number[] = [];
   readonly fabric: Fabric;
@@ -93,6 +105,8 @@ class Spreading implements Flood {
   readonly #ports: number[] = [];
   readonly #tags: number[] = [];
   readonly #after: number[] = [];
+  /** The numbers of frames that bridge ports sent, by their keys. */
+  readonly #numbers = new Map<number, number>();
   /** The wire of the frame that no bridge port sent. */
   #firstWire = -1;
   #emissions: readonly Emission[] | null = null;
@@ -114,18 +128,37 @@ class Spreading implements Flood {
     this.#push(-1, tag, -1);
   }
 
-  /** A frame that a bridge port sends. */
-  send(port: number, tag: Tag, after: number): void {
-    const wire = this.fabric.wireOf[port] ?? -1;
-    if (this.#hearers.onward[wire] === 1) this.onward.push(this.#ports.length);
-    if (this.#hearers.legs[wire] === 1) this.atLegs.push(this.#ports.length);
-    this.#push(port, tag, after);
+  /** What a bridge sends on of an arrival to others than end devices. */
+  sendOn(after: number, arrival: Arrival): void {
+    for (const member of gearAmong(this.fabric, membersAt(this.fabric, arrival.device, arrival.vid))) {
+      if (!this.#sends(member, arrival) || this.#numbers.has(keyOf(member.port, member.tag))) continue;
+      const number = this.#numbered(member, after);
+      const wire = this.fabric.wireOf[member.port] ?? -1;
+      if (this.#hearers.onward[wire] === 1) this.onward.push(number);
+      if (this.#hearers.legs[wire] === 1) this.atLegs.push(number);
+    }
   }
 
-  #push(port: number, tag: Tag, after: number): void {
-    this.#ports.push(port);
+  /** Whether a member port sends an arrival on. */
+  #sends({ port }: Member, arrival: Arrival): boolean {
+    const { ports } = this.fabric;
+    const isKeptApart =
+      ports[port]?.guards.isolated === true && ports[arrival.port]?.guards.isolated === true;
+    return port !== arrival.port && !isKeptApart && !this.tree.discards(port, arrival.vid);
+  }
+
+  /** The number of a frame, given to it when it has none yet. */
+  #numbered({ port, tag }: Member, after: number): number {
+    const key = keyOf(port, tag);
+    const number = this.#numbers.get(key) ?? this.#push(port, tag, after);
+    this.#numbers.set(key, number);
+    return number;
+  }
+
+  #push(port: number, tag: Tag, after: number): number {
     this.#tags.push(numberOf(tag));
     this.#after.push(after);
+    return this.#ports.push(port) - 1;
   }
 
   emission(number: number): Emission | undefined {
@@ -147,21 +180,48 @@ class Spreading implements Flood {
   }
 
   firstOn(wire: number, tag: Tag): number {
+    const isGears = this.#hearers.onward[wire] === 1 || this.#hearers.legs[wire] === 1;
+    if (!isGears && wire !== this.#firstWire) return this.#firstAtEnd(wire, tag);
     const wanted = numberOf(tag);
     const { wireOf } = this.fabric;
-    return this.#ports.findIndex(
+    const found = this.#ports.findIndex(
       (port, number) => (port < 0 ? this.#firstWire : wireOf[port]) === wire && this.#tags[number] === wanted,
     );
+    return found < 0 && !isGears ? this.#firstAtEnd(wire, tag) : found;
+  }
+
+  /** The first frame on a wire where one bridge port at most sends, and only end devices hear it. */
+  #firstAtEnd(wire: number, tag: Tag): number {
+    const port = this.fabric.wires[wire]?.bridgePorts[0];
+    if (port === undefined) return -1;
+    const device = this.fabric.deviceOf[port];
+    for (const [after, arrival] of this.arrivals.entries()) {
+      if (arrival.device !== device) continue;
+      const member = membersAt(this.fabric, arrival.device, arrival.vid).find(
+        (one) => one.port === port && one.tag === tag,
+      );
+      if (member !== undefined && this.#sends(member, arrival)) return this.#numbered(member, after);
+    }
+    return -1;
+  }
+
+  /** The numbers of all frames in the order in which they are sent. */
+  #all(): number[] {
+    const numbers = new Set(this.#firstWire < 0 ? [] : [0]);
+    for (const [after, arrival] of this.arrivals.entries())
+      for (const member of membersAt(this.fabric, arrival.device, arrival.vid))
+        if (this.#sends(member, arrival)) numbers.add(this.#numbered(member, after));
+    return [...numbers];
   }
 
   get emissions(): readonly Emission[] {
-    this.#emissions ??= this.#ports.flatMap((_, number) => this.emission(number) ?? []);
+    this.#emissions ??= this.#all().flatMap((number) => this.emission(number) ?? []);
     return this.#emissions;
   }
 
   /** Looked for when somebody asks: most want to know of one only. */
   get heard(): readonly Heard[] {
-    this.#heard ??= this.#ports.flatMap((_, emission) =>
+    this.#heard ??= this.#all().flatMap((emission) =>
       (this.fabric.wires[this.wireAt(emission)]?.hosts ?? []).flatMap((id): Heard[] => {
         const host = id === this.#sender ? undefined : this.#hosts.get(id);
         return host === undefined ? [] : [{ host, tag: this.tagAt(emission), emission }];
@@ -215,19 +275,8 @@ function deliver(work: Spreading, emission: number): void {
 }
 
 /** A bridge sends the frame on through every other member port. */
-function arrive(work: Spreading, arrival: Arrival): void {
-  const { fabric } = work;
-  const number = work.arrivals.length;
-  work.arrivals.push(arrival);
-  const isIsolated = fabric.ports[arrival.port]?.guards.isolated === true;
-  for (const { port, tag } of membersAt(fabric, arrival.device, arrival.vid)) {
-    if (port === arrival.port || (isIsolated && fabric.ports[port]?.guards.isolated === true)) continue;
-    const key = port * 4096 + (tag ?? 0);
-    if (work.sent.has(key) || work.tree.discards(port, arrival.vid)) continue;
-    work.sent.add(key);
-    work.send(port, tag, number);
-  }
-}
+const arrive = (work: Spreading, arrival: Arrival): void =>
+  work.sendOn(work.arrivals.push(arrival) - 1, arrival);
 
 /** The arrivals that lead to `arrival`, the first one first, itself last. */
 export function wayTo(result: Flood, arrival: number): Arrival[] {

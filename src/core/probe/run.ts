@@ -28,7 +28,7 @@ interface KeptFloods {
 
 /**
  * What is sent at a place goes the same way whoever asks: kept for the next questions, also of a plan that
- * differs in nothing that a frame notices, its walls say.
+ * differs in nothing that a frame notices: in its walls, say.
  */
 const KEPT = new WeakMap<Fabric, KeptFloods>();
 const MOST_KEPT = 512;

@@ -171,7 +171,7 @@ export function fibreTo(d: PlanEdits, link: Partial<Link>, near: Optic, far: Opt
   d.put("link", { ...BLANK_LINK, id: testId("link", "barn"), a: a.id, b: b.id, medium: "fibre", ...link });
 }
 
-export function leg(d: PlanEdits, device: string, segment: string): void {
+function leg(d: PlanEdits, device: string, segment: string): void {
   d.put("interface", {
     id: testId("interface", device),
     device: find(d, "device", device).id,
