@@ -58,7 +58,10 @@ test("several pools in one cell, some by their count", () => {
   expect(
     afterEdit(house, (context) => editSegmentCell(context, studio.id, "pool", ".40 + 61 or so")),
   ).toMatch(
-    /is not a pool; write its first and last address, .* \.40-\.99, or the first and how many, .* \.40 \+ 60/,
+    new RegExp(
+      "is not a pool; write its first and last address, such as \\.40-\\.99, " +
+        "or the first and how many, such as \\.40 \\+ 60",
+    ),
   );
 });
 

@@ -163,7 +163,10 @@ test("the cider works' ring: the office is root, one port of the ring stands by 
   const standing = places.flatMap((one) => one.rows.filter((row) => !row.forwards));
   expect(standing.length).toBe(1);
   expect(standing[0]?.why).toMatch(
-    /^blocking: .+ port \d+ serves this cable: its way costs the same, and its bridge identifier is lower$/,
+    new RegExp(
+      "^blocking: .+ switch port \\d+ serves this cable: " +
+        "its way costs the same, and its bridge identifier is lower$",
+    ),
   );
   expect(place(ring, "Gateway")).toBeNull();
 });

@@ -224,7 +224,10 @@ export const SLIPS_OF_ADDRESSING: Slip[] = [
   [
     "entered-network-differs",
     (d) => static4(d, { gateway4: ip("172.19.20.77") }),
-    /study-pc has 172\.19\.20\.77 entered as its gateway, .* Household .*; the gateway there is 172\.19\.20\.1/,
+    new RegExp(
+      "study-pc has 172\\.19\\.20\\.77 entered as its gateway, which no router in Household has; " +
+        "the gateway there is 172\\.19\\.20\\.1",
+    ),
   ],
   [
     "joins-where-not-offered",

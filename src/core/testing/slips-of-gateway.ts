@@ -55,7 +55,10 @@ export const SLIPS_OF_GATEWAY: Slip[] = [
       d.patch("device", hall, { defaultRoute: "none" });
       routeOn(d, "10.9.0.0/16", via);
     },
-    /What [A-Z].*, Household, .* arrives in Lab, but the answers don't come back: Hall switch has no way/,
+    new RegExp(
+      "What [A-Z].*, Household, .* ask arrives in Lab, but the answers don't come back: " +
+        "Hall switch has no way to it\\.",
+    ),
   ],
   [
     "calls-do-not-fit",

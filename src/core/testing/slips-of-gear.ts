@@ -83,7 +83,10 @@ export const SLIPS_OF_GEAR: Slip[] = [
   [
     "copper-between-buildings",
     (d) => d.patch("room", find(d, "room", "Studio").id, { building: "Studio barn" }),
-    /Hall switch port [36] to Studio .* port 1 is copper and leads from the main building to Studio barn/,
+    new RegExp(
+      "Hall switch port [36] to (Studio AP port 1|Studio bench switch port 1) is copper " +
+        "and leads from the main building to Studio barn",
+    ),
   ],
   [
     "lag-ends-differ",

@@ -102,7 +102,10 @@ export const SLIPS_OF_SWITCHING: Slip[] = [
         d.patch("port", port.id, { tagged: [...port.tagged, v(30)].sort((a, b) => a - b) });
       }
     },
-    /(Hall switch port 2|Landing AP port 1) and .* carry VLAN 30, which nobody needs there/,
+    new RegExp(
+      "(Hall switch port 2 and Landing AP port 1|Landing AP port 1 and Hall switch port 2) " +
+        "carry VLAN 30, which nobody needs there",
+    ),
   ],
   [
     "vlan-missing-on-spare-way",
@@ -114,7 +117,10 @@ export const SLIPS_OF_SWITCHING: Slip[] = [
   [
     "access-port-to-access-point",
     (d) => paintPorts(d, [portOf(d, "Hall switch", "2").id], { role: "access", vid: v(70) }),
-    /Landing AP is plugged into .* port 2, an access port in VLAN 70; .* need VLAN 20, 40, 50 and 60 too/,
+    new RegExp(
+      "Landing AP is plugged into Hall switch port 2, an access port in VLAN 70; " +
+        "its wireless names need VLAN 20, 40, 50 and 60 too",
+    ),
   ],
   [
     "channels-clash",
@@ -270,7 +276,10 @@ export const SLIPS_OF_SWITCHING: Slip[] = [
       d.put("signIn", profile(d, 1812));
       guard(d, "Hall switch", "7", { signIn: true, profile: testId("signIn", "House") });
     },
-    /Hall switch does not reach study-pc .*: .*wall Kit to Home is closed.*1 port asks for a sign-in there/,
+    new RegExp(
+      "Hall switch does not reach study-pc .* for sign-in: .*wall Kit to Home is closed" +
+        ".*1 port asks for a sign-in there",
+    ),
   ],
   [
     "sign-in-old-port",

@@ -56,7 +56,10 @@ test("windows are pasted; how steps fall, whom they stop and the point of no ret
   expect(falls.getAllByRole("listitem").map(({ textContent }) => textContent)).toEqual([
     expect.stringMatching(/^Steps 1 to 4at any time, \d+ min$/),
     expect.stringMatching(
-      /^Step 5Saturday, Sat 3 Jun 2028, 18:00, 17 minStops .* devices\)\. Point of no return: step 5 itself\./,
+      new RegExp(
+        "^Step 5Saturday, Sat 3 Jun 2028, 18:00, 17 minStops .* and \\d+ more \\(\\d+ devices\\)\\. " +
+          "Point of no return: step 5 itself\\. Once begun it can't be taken back within the window\\.$",
+      ),
     ),
     expect.stringMatching(/^Steps 6 to 7at any time, 2 min$/),
   ]);
