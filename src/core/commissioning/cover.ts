@@ -1,4 +1,4 @@
-import { ascending, Heap } from "../kernel";
+import { ascending, Heap, putInto } from "../kernel";
 
 /** Something that proves some facts. */
 export interface Proving {
@@ -21,8 +21,7 @@ export interface Cover<T extends Proving> {
  */
 export function cover<T extends Proving>(tests: readonly T[]): Cover<T> {
   const by = new Map<string, T[]>();
-  for (const test of tests)
-    for (const fact of new Set(test.proves)) by.set(fact, [...(by.get(fact) ?? []), test]);
+  for (const test of tests) for (const fact of new Set(test.proves)) putInto(by, fact, test);
   const alone = new Set([...by.values()].flatMap((own) => (own.length === 1 ? own : [])));
   const proven = new Set([...alone].flatMap(({ proves }) => proves));
   const left = new Set([...by.keys()].filter((fact) => !proven.has(fact)));

@@ -80,12 +80,19 @@ export function leaseholder(index: PlanIndex, scope: Scope, address: Address): H
   return undefined;
 }
 
+const LEASES = new WeakMap<ReturnType<typeof leasedTo>, Leases>();
+
 /** What all leases of a scope are, by MAC address, as its server knows them. */
 export function leasesOf(index: PlanIndex, scope: Scope): Leases {
-  return new Map(
-    [...leasedTo(index, scope)].flatMap(([id, address]): [Mac, Address][] => {
-      const host = index.plan.host.get(id);
-      return host === undefined || host.manner !== "dynamic" ? [] : [[host.mac ?? madeMac(id), address]];
-    }),
-  );
+  const given = leasedTo(index, scope);
+  const known =
+    LEASES.get(given) ??
+    new Map(
+      [...given].flatMap(([id, address]): [Mac, Address][] => {
+        const host = index.plan.host.get(id);
+        return host === undefined || host.manner !== "dynamic" ? [] : [[host.mac ?? madeMac(id), address]];
+      }),
+    );
+  LEASES.set(given, known);
+  return known;
 }

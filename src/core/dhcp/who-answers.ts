@@ -58,18 +58,18 @@ interface LegIn {
   readonly segment: Segment;
 }
 
-/** By device and then by VLAN, the legs that hang inside it: a router with many is asked at each broadcast. */
-const INSIDE: Derived<ReadonlyMap<string, ReadonlyMap<number, readonly LegIn[]>>> = {
+/** By VLAN and then by device, the legs that hang inside it: a router with many is asked at each broadcast. */
+const INSIDE: Derived<ReadonlyMap<number, ReadonlyMap<string, readonly LegIn[]>>> = {
   reads: ["interface", "segment", "vlan"],
   make: (index) => {
-    const legs = new Map<string, Map<number, LegIn[]>>();
+    const legs = new Map<number, Map<string, LegIn[]>>();
     for (const leg of index.plan.interface.values()) {
       const segment = leg.segment === null ? undefined : index.plan.segment.get(leg.segment);
       const vid = segment === undefined || leg.port !== null ? null : index.vidOf(segment);
       if (segment === undefined || vid === null) continue;
-      const own = legs.get(leg.device) ?? new Map<number, LegIn[]>();
-      legs.set(leg.device, own);
-      putInto(own, vid, { leg, segment });
+      const own = legs.get(vid) ?? new Map<string, LegIn[]>();
+      legs.set(vid, own);
+      putInto(own, leg.device, { leg, segment });
     }
     return legs;
   },
@@ -80,7 +80,7 @@ function answersOfDevices(index: PlanIndex, { arrivals }: Flood): Answer[] {
   const inside = index.derived(INSIDE);
   const answers: Answer[] = [];
   for (const [arrival, { device, vid, emission }] of arrivals.entries())
-    for (const { leg, segment } of inside.get(devices[device]?.id ?? "")?.get(vid) ?? [])
+    for (const { leg, segment } of inside.get(vid)?.get(devices[device]?.id ?? "") ?? [])
       for (const found of scopesAt(index, leg.device, segment.id, leg.relayTo))
         answers.push({ ...found, arrival, emission });
   return answers;

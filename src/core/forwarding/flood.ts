@@ -1,4 +1,5 @@
 import type { Host, PlanIndex } from "../plan";
+import { Lately } from "../kernel";
 import { TREE, type PlanTree } from "../spanning-tree";
 import {
   classify,
@@ -90,23 +91,25 @@ const keyOf = (port: number, tag: Tag): number => port * 4096 + (tag ?? 0);
  * of ports besides where nobody but end devices hears it: those get their number when somebody asks for them.
  */
 class Spreading implements Flood {
-  readonly arrivals: Arrival[] = [];
-  readonly drops: Drop[] = [];
-  readonly routed: { port: number; tag: Tag; emission: number }[] = [];
+  arrivals: Arrival[] = [];
+  drops: Drop[] = [];
+  routed: { port: number; tag: Tag; emission: number }[] = [];
   /** Frames that somebody could take in and send on, by number. */
   readonly onward: number[] = [];
-  readonly atLegs: number[] = [];
+  atLegs: number[] = [];
   readonly fabric: Fabric;
   readonly #hearers: Hearers;
   readonly tree: PlanTree;
   readonly #hosts: ReadonlyMap<string, Host>;
   readonly #sender: string | null;
   /** By frame: the port, the tag, the arrival before it. */
-  readonly #ports: number[] = [];
-  readonly #tags: number[] = [];
-  readonly #after: number[] = [];
-  /** The numbers of frames that bridge ports sent, by their keys. */
-  readonly #numbers = new Map<number, number>();
+  #ports: number[] = [];
+  #tags: number[] = [];
+  #after: number[] = [];
+  /** The numbers of frames that gear takes further, by their keys. */
+  #numbers = new Map<number, number>();
+  /** The numbers that frames got because somebody asked. */
+  readonly #asked = new Map<number, number>();
   /** The wire of the frame that no bridge port sent. */
   #firstWire = -1;
   #emissions: readonly Emission[] | null = null;
@@ -128,11 +131,29 @@ class Spreading implements Flood {
     this.#push(-1, tag, -1);
   }
 
+  /**
+   * Goes the way of another one whose frame came in at the same device in the same VLAN: what differs is the
+   * first frame, and where it came in.
+   */
+  goLike(other: Spreading, first: Arrival): void {
+    const frames = other.#numbers.size + 1;
+    const rest = (numbers: readonly number[]) => numbers.slice(1, frames);
+    this.#ports.push(...rest(other.#ports));
+    this.#tags.push(...rest(other.#tags));
+    this.#after.push(...rest(other.#after));
+    this.#numbers = other.#numbers;
+    this.arrivals = [first, ...other.arrivals.slice(1)];
+    this.drops = other.drops;
+    this.routed = other.routed;
+    this.atLegs = other.atLegs;
+  }
+
   /** What a bridge sends on of an arrival to others than end devices. */
   sendOn(after: number, arrival: Arrival): void {
     for (const member of gearAmong(this.fabric, membersAt(this.fabric, arrival.device, arrival.vid))) {
       if (!this.#sends(member, arrival) || this.#numbers.has(keyOf(member.port, member.tag))) continue;
-      const number = this.#numbered(member, after);
+      const number = this.#push(member.port, member.tag, after);
+      this.#numbers.set(keyOf(member.port, member.tag), number);
       const wire = this.fabric.wireOf[member.port] ?? -1;
       if (this.#hearers.onward[wire] === 1) this.onward.push(number);
       if (this.#hearers.legs[wire] === 1) this.atLegs.push(number);
@@ -150,8 +171,10 @@ class Spreading implements Flood {
   /** The number of a frame, given to it when it has none yet. */
   #numbered({ port, tag }: Member, after: number): number {
     const key = keyOf(port, tag);
-    const number = this.#numbers.get(key) ?? this.#push(port, tag, after);
-    this.#numbers.set(key, number);
+    const known = this.#numbers.get(key) ?? this.#asked.get(key);
+    if (known !== undefined) return known;
+    const number = this.#push(port, tag, after);
+    this.#asked.set(key, number);
     return number;
   }
 
@@ -164,17 +187,17 @@ class Spreading implements Flood {
   emission(number: number): Emission | undefined {
     const [port, after] = [this.#ports[number], this.#after[number]];
     if (port === undefined || after === undefined) return undefined;
-    return { port, wire: this.wireAt(number), tag: this.tagAt(number), after };
+    return { port, wire: this.#wireAt(number), tag: this.#tagAt(number), after };
   }
 
   /** The tag of a frame that there is. */
-  tagAt(number: number): Tag {
+  #tagAt(number: number): Tag {
     const tag = this.#tags[number] ?? UNTAGGED;
     return tag === UNTAGGED ? null : tag;
   }
 
   /** The wire that a frame is on; -1 for none. */
-  wireAt(number: number): number {
+  #wireAt(number: number): number {
     const port = this.#ports[number] ?? -1;
     return port < 0 ? this.#firstWire : (this.fabric.wireOf[port] ?? -1);
   }
@@ -222,9 +245,9 @@ class Spreading implements Flood {
   /** Looked for when somebody asks: most want to know of one only. */
   get heard(): readonly Heard[] {
     this.#heard ??= this.#all().flatMap((emission) =>
-      (this.fabric.wires[this.wireAt(emission)]?.hosts ?? []).flatMap((id): Heard[] => {
+      (this.fabric.wires[this.#wireAt(emission)]?.hosts ?? []).flatMap((id): Heard[] => {
         const host = id === this.#sender ? undefined : this.#hosts.get(id);
-        return host === undefined ? [] : [{ host, tag: this.tagAt(emission), emission }];
+        return host === undefined ? [] : [{ host, tag: this.#tagAt(emission), emission }];
       }),
     );
     return this.#heard;
@@ -236,24 +259,62 @@ class Spreading implements Flood {
  * neither send nor take it; a loop without a tree is gone round once.
  */
 export function flood(index: PlanIndex, source: Source): Flood {
-  const work = new Spreading(index, source.at === "port" ? source.host : null);
+  if (source.at === "port") return floodFromPort(index, source);
+  const work = new Spreading(index, null);
   const { fabric } = work;
-  if (source.at === "device") {
-    const device = fabric.deviceNumber.get(source.device);
-    if (device !== undefined)
-      arrive(work, {
-        device,
-        port: fabric.portNumber.get(source.port ?? "") ?? -1,
-        vid: source.vid,
-        emission: -1,
-      });
-  } else {
-    const port = fabric.portNumber.get(source.port);
-    const wire = port === undefined ? -1 : (fabric.wireOf[port] ?? -1);
-    if (wire >= 0) work.begin(wire, source.tag);
-  }
+  const device = fabric.deviceNumber.get(source.device);
+  if (device === undefined) return work;
+  const port = fabric.portNumber.get(source.port ?? "") ?? -1;
+  arrive(work, { device, port, vid: source.vid, emission: -1 });
+  return spread(work);
+}
+
+/** Follows what is on its way until nothing new is reached. */
+function spread(work: Spreading): Spreading {
   for (const emission of work.onward) deliver(work, emission);
   return work;
+}
+
+function floodFromPort(index: PlanIndex, { port, tag, host }: Extract<Source, { at: "port" }>): Flood {
+  const work = new Spreading(index, host);
+  const { fabric } = work;
+  const wire = fabric.wireOf[fabric.portNumber.get(port) ?? -1] ?? -1;
+  if (wire < 0) return work;
+  work.begin(wire, tag);
+  const first = onlyArrival(work, wire, tag);
+  if (first === null) return spread(work);
+  const isIsolated = fabric.ports[first.port]?.guards.isolated === true;
+  const known = begunOn(work).get(`${first.device} ${first.vid} ${isIsolated}`, () => spread(work));
+  if (known !== work) work.goLike(known, first);
+  return work;
+}
+
+/** Where a frame comes in that is heard by one bridge port and end devices alone; null for any other. */
+function onlyArrival({ fabric, tree }: Spreading, wire: number, tag: Tag): Arrival | null {
+  const { onward, legs } = hearersOn(fabric);
+  const [port] = onward[wire] === 1 || legs[wire] === 1 ? [] : (fabric.wires[wire]?.bridgePorts ?? []);
+  const entity = port === undefined ? undefined : fabric.ports[port];
+  const vid = entity === undefined ? null : classify(entity, tag);
+  return port === undefined || vid === null || tree.discards(port, vid)
+    ? null
+    : { device: fabric.deviceOf[port] ?? 0, port, vid, emission: 0 };
+}
+
+/** Floods by where their frame came in, on the same wires with the same tree. */
+interface Begun {
+  readonly tree: PlanTree;
+  readonly floods: Lately<string, Spreading>;
+}
+const BEGUN = new WeakMap<Fabric, Begun>();
+const MOST_BEGUN = 4096;
+
+/** A switch sends on what comes in at any of its ports for end devices in the same way: it is spread once. */
+function begunOn({ fabric, tree }: Spreading): Begun["floods"] {
+  const known = BEGUN.get(fabric);
+  if (known?.tree === tree) return known.floods;
+  const floods = new Lately<string, Spreading>(MOST_BEGUN);
+  BEGUN.set(fabric, { tree, floods });
+  return floods;
 }
 
 /** What the ends of the wire make of one frame. */

@@ -62,19 +62,28 @@ const matches = (rule: FilterRule, from: Network, to: Network | "router", packet
   rule.to.some((side) => holds(side, to, packet.dst)) &&
   rule.services.some((service) => serves(service, packet));
 
-/** The rules of a list that can match what comes from a network, by their places; long lists are long. */
-const BY_SOURCE = new WeakMap<FilterList, Map<Network, readonly number[]>>();
+/**
+ * The rules of a list by the networks that they name as where something comes from, ascending; what names any
+ * stands with each of them. Long lists are long.
+ */
+const BY_SOURCE = new WeakMap<FilterList, ReadonlyMap<string, readonly number[]>>();
 
+function bySource({ rules }: FilterList): ReadonlyMap<string, readonly number[]> {
+  const sources = rules.map(({ from }) => new Set<string>(from.map(({ network }) => network)));
+  const found = new Map<string, number[]>([["any", []]]);
+  for (const named of sources) for (const network of named) if (!found.has(network)) found.set(network, []);
+  for (const [at, named] of sources.entries()) {
+    const matching = named.has("any") ? found.keys() : named;
+    for (const network of matching) found.get(network)?.push(at);
+  }
+  return found;
+}
+
+/** The places of the rules that can match what comes from a network. */
 function rulesFrom(list: FilterList, from: Network): readonly number[] {
-  const known = BY_SOURCE.get(list) ?? new Map<Network, readonly number[]>();
+  const known = BY_SOURCE.get(list) ?? bySource(list);
   BY_SOURCE.set(list, known);
-  const own =
-    known.get(from) ??
-    list.rules.flatMap((rule, at) =>
-      rule.from.some(({ network }) => network === from || network === "any") ? [at] : [],
-    );
-  known.set(from, own);
-  return own;
+  return known.get(from) ?? known.get("any") ?? [];
 }
 
 /**

@@ -184,12 +184,8 @@ export function answersTo(asked: FilterRule): FilterRule | null {
     : { from: to, to: asked.from, services: asked.services.map(answeredAt), action: "accept" };
 }
 
-/**
- * The ordered list of rules that the walls come to at a device: doors, and at the end everything is closed.
- * Answers pass first, or by rules of their own where the device remembers nothing.
- */
-function rulesOf(index: PlanIndex, device: Device): WallRules {
-  const walls = [...index.plan.wall.values()].sort((a, b) => byNaturalText(a.id, b.id)).flatMap(ofWall);
+/** What a device lets pass by no wall: what it answers itself, inside zones, forwards, exceptions. */
+function besideWalls(index: PlanIndex, device: Device): WallRule[] {
   const inside = [...index.plan.zone.values()]
     .filter((zone) => zone.insideOpen)
     .map((zone) =>
@@ -198,13 +194,27 @@ function rulesOf(index: PlanIndex, device: Device): WallRules {
         why: `the segments of ${zone.name} may talk to one another`,
       }),
     );
-  const rules = [
-    ...ofItself(index, device),
-    ...inside,
-    ...ofForwards(index),
-    ...ofExceptions(index),
-    ...walls,
-  ];
+  return [...ofItself(index, device), ...inside, ...ofForwards(index), ...ofExceptions(index)];
+}
+
+/** By device that filters; the same while only walls are turned, as one does by the hundred to try them. */
+const BESIDE_WALLS: Derived<ReadonlyMap<string, readonly WallRule[]>> = {
+  reads: ["zone", "segment", "scope", "interface", "forward", "host", "exception", "device"],
+  make: (index) =>
+    new Map(
+      [...index.plan.device.values()]
+        .filter(isFilter)
+        .map((device) => [device.id, besideWalls(index, device)] as const),
+    ),
+};
+
+/**
+ * The ordered list of rules that the walls come to at a device: doors, and at the end everything is closed.
+ * Answers pass first, or by rules of their own where the device remembers nothing.
+ */
+function rulesOf(index: PlanIndex, device: Device): WallRules {
+  const walls = [...index.plan.wall.values()].sort((a, b) => byNaturalText(a.id, b.id)).flatMap(ofWall);
+  const rules = [...(index.derived(BESIDE_WALLS).get(device.id) ?? besideWalls(index, device)), ...walls];
   const remembers = keepsState(device);
   return {
     rules: remembers ? rules : [...rules, ...rules.flatMap(backRule)],

@@ -53,7 +53,8 @@ function offered(
   const held = host === null ? null : heldBy(index, host, scope, isHome);
   if (held !== null) return { address: held, reserved };
   if (host !== null && !reserved) return null;
-  const taken = new Map([...leasesOf(index, scope), ...run.guestLeases()]);
+  const [leases, guests] = [leasesOf(index, scope), run.guestLeases()];
+  const taken = guests.size === 0 ? leases : new Map([...leases, ...guests]);
   return offerTo(index, scope, { mac: host?.mac ?? party.mac, leases: taken });
 }
 
@@ -80,7 +81,10 @@ function stopUsedUp({ index, journey }: ProbeRun, scope: Scope): void {
     {
       sentence: `The scope of ${name} has no address left.`,
       subjects: aboutScope(scope),
-      repairs: growPoolRepairs(index, scope),
+      // Made when somebody looks: of thousands that are asked only few are.
+      get repairs() {
+        return growPoolRepairs(index, scope);
+      },
     },
   );
 }

@@ -12,7 +12,7 @@ import type { Started } from "./start";
  * Hosts of the register that something plugged in can reach with what it sends to all, each with the switches
  * on the way.
  */
-function inEarshot(run: ProbeRun, { party }: Started): { host: Host; passings: SwitchHop[] }[] {
+function inEarshot(run: ProbeRun, { party }: Started): { host: Host; passings: readonly SwitchHop[] }[] {
   const { index } = run;
   const flood = run.flood(party.place);
   // What hangs on the port itself is unplugged for this.

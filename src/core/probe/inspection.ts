@@ -15,8 +15,19 @@ export interface SwitchHop {
   readonly vid: number;
 }
 
-/** The switches that a frame passes on its way to where it was heard. */
-export function switchHopsOf({ fabric }: ProbeRun, flood: Flood, hearing: Hearing): SwitchHop[] {
+const HOPS = new WeakMap<Flood, Map<string, readonly SwitchHop[]>>();
+
+/** The switches that a frame passes on its way to where it was heard; a flood that is kept keeps them. */
+export function switchHopsOf(run: ProbeRun, flood: Flood, hearing: Hearing): readonly SwitchHop[] {
+  const known = HOPS.get(flood) ?? new Map<string, readonly SwitchHop[]>();
+  HOPS.set(flood, known);
+  const key = `${hearing.arrival} ${hearing.emission}`;
+  const hops = known.get(key) ?? hopsOn(run, flood, hearing);
+  known.set(key, hops);
+  return hops;
+}
+
+function hopsOn({ fabric }: ProbeRun, flood: Flood, hearing: Hearing): SwitchHop[] {
   const last = flood.emission(hearing.emission);
   const arrival = hearing.arrival >= 0 ? hearing.arrival : (last?.after ?? -1);
   if (arrival < 0) return [];
