@@ -244,7 +244,25 @@ import { codec, everyIs, isRow, listOf, MISFIT, written, writtenList } from "./s
 
 `;
 
-/** The text of \`stored.generated.ts\`. */
+/** As wide as lines of this project are. */
+const WIDTH = 110;
+
+/** A line whose parts stand on as many lines as it takes; whole where it is short enough. */
+function broken(line: string): string {
+  if (line.length <= WIDTH) return line;
+  const indent = `${/^ */.exec(line)?.[0] ?? ""}  `;
+  const lines: string[] = [];
+  // Between two parts of a list, and after "or".
+  for (const part of line.split(/(?<=,|\|\|) /)) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + 1 + part.length <= WIDTH)
+      lines[lines.length - 1] = `${last} ${part}`;
+    else lines.push(last === undefined ? part : `${indent}${part}`);
+  }
+  return lines.join("\n");
+}
+
+/** The text of `stored.generated.ts`. */
 export function storedSource(): string {
   const source = new Source();
   const table = (name: string, of: (kind: Kind) => string) =>
@@ -254,5 +272,6 @@ export function storedSource(): string {
     table("READERS", (kind) => source.read(SCHEMAS[kind], kind)),
     table("WRITERS", (kind) => source.write(SCHEMAS[kind], kind)),
   ];
-  return `${HEAD}${[...source.lines, ...tables].join("\n\n")}\n`;
+  const text = `${HEAD}${[...source.lines, ...tables].join("\n\n")}\n`;
+  return text.split("\n").map(broken).join("\n");
 }

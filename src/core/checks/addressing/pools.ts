@@ -229,19 +229,19 @@ export const staticInPool = localCheck<Static, "host">({
   touched: hostsTouched,
   findAt: (index, host: Host): Found<Static>[] => {
     if (host.manner !== "typed" || host.segment === null) return [];
-    return index.scopesOf(host.segment).flatMap((scope): Found<Static>[] => {
+    const found: Found<Static>[] = [];
+    for (const scope of index.scopesOf(host.segment)) {
       const address = scope.family === 4 ? host.ipv4 : host.ipv6;
-      if (address === null || !offeredRanges(scope).some((range) => inRange(range, address))) return [];
-      return [
-        {
-          subjects: [
-            { kind: "host", id: host.id },
-            { kind: "segment", id: scope.segment },
-          ],
-          data: { host: host.id, scope: scope.id, address },
-        },
-      ];
-    });
+      if (address === null || !offeredRanges(scope).some((range) => inRange(range, address))) continue;
+      found.push({
+        subjects: [
+          { kind: "host", id: host.id },
+          { kind: "segment", id: scope.segment },
+        ],
+        data: { host: host.id, scope: scope.id, address },
+      });
+    }
+    return found;
   },
   describe: ({ host, address }, index) => {
     const device = index.plan.host.get(host);

@@ -1,6 +1,6 @@
 import { byText } from "../../kernel";
 import { nameOf, type PlanIndex, type Port } from "../../plan";
-import { classOfDevice, loadAt, POE_READS, powerBudget, watts } from "../../power";
+import { classOfDevice, classOfHost, loadAt, POE_READS, powerBudget, watts } from "../../power";
 import { movePlug } from "../../planners";
 import { localCheck, type Found } from "../check";
 import { type Subject, counted } from "../../repairs";
@@ -68,7 +68,9 @@ export const noPowerOnPort = localCheck<NoPower, "port">({
       : around(change.id);
   },
   candidates: (index) => {
-    const ports = new Set<string | number | bigint>(index.groups("hostsByPort").keys());
+    const ports = new Set<string>();
+    for (const host of index.plan.host.values())
+      if (host.attachment.at === "port" && classOfHost(index, host) !== null) ports.add(host.attachment.port);
     for (const device of index.plan.device.values()) {
       if (classOfDevice(device) !== null)
         for (const own of index.groups("portsByDevice").get(device.id) ?? []) {
@@ -78,7 +80,7 @@ export const noPowerOnPort = localCheck<NoPower, "port">({
     }
     const found: Port[] = [];
     for (const id of ports) {
-      const port = index.plan.port.get(String(id));
+      const port = index.plan.port.get(id);
       if (port !== undefined) found.push(port);
     }
     return found;

@@ -319,9 +319,9 @@ export const portSharedTwice = localCheck<Shared, "port">({
   findAt: (index, port): Found<Shared>[] => {
     const plugged = index.groups("hostsByPort").get(port.id);
     if (plugged === undefined) return [];
-    const hosts = [...plugged].sort((a, b) => byText(a.id, b.id));
     const peer = index.peerOf(port.id);
-    if (hosts.length + (peer === undefined ? 0 : 1) < 2) return [];
+    if (plugged.length + (peer === undefined ? 0 : 1) < 2) return [];
+    const hosts = [...plugged].sort((a, b) => byText(a.id, b.id));
     const things = [
       ...hosts.map((h) => h.name),
       ...(peer === undefined ? [] : [nameOf(index, "port", peer.id)]),

@@ -54,14 +54,21 @@ function read_site_conventions(value: unknown): unknown {
     (value.school === "reserve" || value.school === "type") &&
     typeof value.growth === "number" &&
     typeof value.domainName === "string" &&
-    (value.separation === "auto" || value.separation === "vlans" || value.separation === "routers" || value.separation === "gap") &&
+    (value.separation === "auto" || value.separation === "vlans" || value.separation === "routers" ||
+      value.separation === "gap") &&
     Object.keys(value).length === 18)) return MISFIT;
   const dnsServers = read_site_conventions_dnsServersList(value.dnsServers);
   if (dnsServers === MISFIT) return MISFIT;
-  return { vidStart: value.vidStart, vidStep: value.vidStep, subnetScheme: value.subnetScheme, gatewayAt: value.gatewayAt, staticAt: value.staticAt, staticSize: value.staticSize, namePattern: value.namePattern, devicePattern: value.devicePattern, cablePattern: value.cablePattern, wifiNames: value.wifiNames, dns: value.dns, dnsServers, leaseSeconds: value.leaseSeconds, guestLeaseSeconds: value.guestLeaseSeconds, school: value.school, growth: value.growth, domainName: value.domainName, separation: value.separation };
+  return { vidStart: value.vidStart, vidStep: value.vidStep, subnetScheme: value.subnetScheme,
+    gatewayAt: value.gatewayAt, staticAt: value.staticAt, staticSize: value.staticSize,
+    namePattern: value.namePattern, devicePattern: value.devicePattern, cablePattern: value.cablePattern,
+    wifiNames: value.wifiNames, dns: value.dns, dnsServers, leaseSeconds: value.leaseSeconds,
+    guestLeaseSeconds: value.guestLeaseSeconds, school: value.school, growth: value.growth,
+    domainName: value.domainName, separation: value.separation };
 }
 
-const site_baseline_waysInValues = new Set<unknown>(["https", "http", "ssh", "telnet", "snmpV3", "snmpV2", "console"]);
+const site_baseline_waysInValues = new Set<unknown>(["https", "http", "ssh", "telnet", "snmpV3", "snmpV2",
+  "console"]);
 
 const is_site_baseline_waysIn = (value: unknown): boolean =>
   site_baseline_waysInValues.has(value);
@@ -82,7 +89,9 @@ function read_site_baseline(value: unknown): unknown {
   if (timeServers === MISFIT) return MISFIT;
   const logTo = read_site_conventions_dnsServersList(value.logTo);
   if (logTo === MISFIT) return MISFIT;
-  return { waysIn: value.waysIn, idleMinutes: value.idleMinutes, passwordLength: value.passwordLength, passwordDays: value.passwordDays, nameServers, timeServers, logTo, clock: value.clock, uplinks: value.uplinks, describes: value.describes };
+  return { waysIn: value.waysIn, idleMinutes: value.idleMinutes, passwordLength: value.passwordLength,
+    passwordDays: value.passwordDays, nameServers, timeServers, logTo, clock: value.clock,
+    uplinks: value.uplinks, describes: value.describes };
 }
 
 function read_site_keepClear(value: unknown): unknown {
@@ -114,7 +123,8 @@ function read_site(value: unknown): unknown {
   if (baseline === MISFIT) return MISFIT;
   const keepClear = read_site_keepClearList(value.keepClear);
   if (keepClear === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, kind: value.kind, timeZone: value.timeZone, blocks, conventions, radio: value.radio, baseline, keepClear, paper: value.paper };
+  return { id: value.id, name: value.name, kind: value.kind, timeZone: value.timeZone, blocks, conventions,
+    radio: value.radio, baseline, keepClear, paper: value.paper };
 }
 
 const is_domain = (value: unknown): boolean =>
@@ -126,7 +136,8 @@ const is_domain = (value: unknown): boolean =>
 const read_domain = (value: unknown): unknown =>
   is_domain(value) ? value : MISFIT;
 
-const zone_levelValues = new Set<unknown>(["none", "process", "control", "supervision", "operations", "dmz", "business"]);
+const zone_levelValues = new Set<unknown>(["none", "process", "control", "supervision", "operations", "dmz",
+  "business"]);
 
 const is_zone = (value: unknown): boolean =>
   isRow(value) &&
@@ -161,9 +172,13 @@ const is_room = (value: unknown): boolean =>
 const read_room = (value: unknown): unknown =>
   is_room(value) ? value : MISFIT;
 
-const hostKind_baseValues = new Set<unknown>(["pc", "laptop", "phone", "printer", "camera", "recorder", "cardTerminal", "doorController", "sensor", "television", "console", "controller", "operatorPanel", "drive", "ioIsland", "scanner", "server", "storage", "mobile", "imaging", "other"]);
+const hostKind_baseValues = new Set<unknown>(["pc", "laptop", "phone", "printer", "camera", "recorder",
+  "cardTerminal", "doorController", "sensor", "television", "console", "controller", "operatorPanel", "drive",
+  "ioIsland", "scanner", "server", "storage", "mobile", "imaging", "other"]);
 
-const hostKind_purposeValues = new Set<unknown>(["management", "people", "voice", "instruments", "cards", "servers", "building", "cameras", "guests", "gadgets", "cell", "operations", "dmz", "vendor", "safety", "other"]);
+const hostKind_purposeValues = new Set<unknown>(["management", "people", "voice", "instruments", "cards",
+  "servers", "building", "cameras", "guests", "gadgets", "cell", "operations", "dmz", "vendor", "safety",
+  "other"]);
 
 const is_hostKind = (value: unknown): boolean =>
   isRow(value) &&
@@ -184,14 +199,16 @@ const is_hostKind = (value: unknown): boolean =>
 const read_hostKind = (value: unknown): unknown =>
   is_hostKind(value) ? value : MISFIT;
 
-const deviceModel_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server"]);
+const deviceModel_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint",
+  "providerBox", "converter", "server"]);
 
 const is_deviceModel_runs = (value: unknown): boolean =>
   isRow(value) &&
   typeof value.count === "number" &&
   typeof value.prefix === "string" &&
   typeof value.soft === "string" &&
-  (value.medium === "copper" || value.medium === "fibre" || value.medium === "directAttach" || value.medium === "combo") &&
+  (value.medium === "copper" || value.medium === "fibre" || value.medium === "directAttach" ||
+    value.medium === "combo") &&
   typeof value.speedMbps === "number" &&
   typeof value.poeMw === "number" &&
   Object.keys(value).length === 6;
@@ -199,7 +216,8 @@ const is_deviceModel_runs = (value: unknown): boolean =>
 const is_deviceModel_abilities_trees = (value: unknown): boolean =>
   (value === "rapid" || value === "multiple" || value === "perVlan");
 
-const deviceModel_abilities_lacksValues = new Set<unknown>(["https", "ssh", "snmpV3", "idle", "passwords", "names", "time", "log", "descriptions"]);
+const deviceModel_abilities_lacksValues = new Set<unknown>(["https", "ssh", "snmpV3", "idle", "passwords",
+  "names", "time", "log", "descriptions"]);
 
 const is_deviceModel_abilities_lacks = (value: unknown): boolean =>
   deviceModel_abilities_lacksValues.has(value);
@@ -263,7 +281,10 @@ function read_leaflet(value: unknown): unknown {
     Object.keys(value).length === 14)) return MISFIT;
   const address4 = read_leaflet_address4OrNull(value.address4);
   if (address4 === MISFIT) return MISFIT;
-  return { id: value.id, model: value.model, addressing: value.addressing, address4, length4: value.length4, gives: value.gives, opens: value.opens, light: value.light, startSeconds: value.startSeconds, resetSeconds: value.resetSeconds, restarts: value.restarts, nameRule: value.nameRule, nameMost: value.nameMost, notes: value.notes };
+  return { id: value.id, model: value.model, addressing: value.addressing, address4, length4: value.length4,
+    gives: value.gives, opens: value.opens, light: value.light, startSeconds: value.startSeconds,
+    resetSeconds: value.resetSeconds, restarts: value.restarts, nameRule: value.nameRule,
+    nameMost: value.nameMost, notes: value.notes };
 }
 
 const is_template = (value: unknown): boolean =>
@@ -346,7 +367,8 @@ function read_line_watch(value: unknown): unknown {
     Object.keys(value).length === 5)) return MISFIT;
   const targets = read_site_conventions_dnsServersList(value.targets);
   if (targets === MISFIT) return MISFIT;
-  return { by: value.by, targets, afterSeconds: value.afterSeconds, backSeconds: value.backSeconds, returns: value.returns };
+  return { by: value.by, targets, afterSeconds: value.afterSeconds, backSeconds: value.backSeconds,
+    returns: value.returns };
 }
 
 const read_prefix6Field = codec(fields.prefix6Field);
@@ -372,7 +394,8 @@ function read_line(value: unknown): unknown {
     (value.addressing === "dhcp" || value.addressing === "login" || value.addressing === "fixed") &&
     (value.vlanTag === null || typeof value.vlanTag === "number") &&
     (value.carrierNat === "yes" || value.carrierNat === "no" || value.carrierNat === "unknown") &&
-    (value.providerBox === "none" || value.providerBox === "routes" || value.providerBox === "bridges" || value.providerBox === "cannotBridge") &&
+    (value.providerBox === "none" || value.providerBox === "routes" || value.providerBox === "bridges" ||
+      value.providerBox === "cannotBridge") &&
     typeof value.boxForwards === "boolean" &&
     typeof value.locked === "string" &&
     typeof value.downMbps === "number" &&
@@ -397,7 +420,12 @@ function read_line(value: unknown): unknown {
   if (watch === MISFIT) return MISFIT;
   const delegated = read_line_delegated(value.delegated);
   if (delegated === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing, vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox, boxForwards: value.boxForwards, boxPrefix, locked: value.locked, downMbps: value.downMbps, upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns, place: value.place, share: value.share, watch, marks: value.marks, delegated, pins: value.pins, dynamicName: value.dynamicName };
+  return { id: value.id, name: value.name, access: value.access, addressing: value.addressing,
+    vlanTag: value.vlanTag, carrierNat: value.carrierNat, providerBox: value.providerBox,
+    boxForwards: value.boxForwards, boxPrefix, locked: value.locked, downMbps: value.downMbps,
+    upMbps: value.upMbps, length4: value.length4, nextHop4, length6: value.length6, nextHop6, dns,
+    place: value.place, share: value.share, watch, marks: value.marks, delegated, pins: value.pins,
+    dynamicName: value.dynamicName };
 }
 
 const is_vlan = (value: unknown): boolean =>
@@ -406,13 +434,15 @@ const is_vlan = (value: unknown): boolean =>
   typeof value.domain === "string" &&
   typeof value.vid === "number" &&
   typeof value.name === "string" &&
-  (value.purpose === "segment" || value.purpose === "parked" || value.purpose === "wayBack" || value.purpose === "transit") &&
+  (value.purpose === "segment" || value.purpose === "parked" || value.purpose === "wayBack" ||
+    value.purpose === "transit") &&
   Object.keys(value).length === 5;
 
 const read_vlan = (value: unknown): unknown =>
   is_vlan(value) ? value : MISFIT;
 
-const segment_tape_baseValues = new Set<unknown>(["white", "yellow", "pink", "aqua", "orange", "grey", "green", "red", "blue", "violet", "brown", "black"]);
+const segment_tape_baseValues = new Set<unknown>(["white", "yellow", "pink", "aqua", "orange", "grey",
+  "green", "red", "blue", "violet", "brown", "black"]);
 
 const is_segment_tape = (value: unknown): boolean =>
   isRow(value) &&
@@ -460,7 +490,8 @@ function read_segment(value: unknown): unknown {
     typeof value.management === "boolean" &&
     hostKind_purposeValues.has(value.purpose) &&
     typeof value.group === "string" &&
-    (value.advertise === "none" || value.advertise === "slaac" || value.advertise === "stateless" || value.advertise === "stateful") &&
+    (value.advertise === "none" || value.advertise === "slaac" || value.advertise === "stateless" ||
+      value.advertise === "stateful") &&
     segment_trafficClassValues.has(value.trafficClass) &&
     (value.visit === null || is_segment_visit(value.visit)) &&
     (value.tunnel === null || is_segment_tunnel(value.tunnel)) &&
@@ -473,10 +504,15 @@ function read_segment(value: unknown): unknown {
   if (dns === MISFIT) return MISFIT;
   const time = read_site_conventions_dnsServersList(value.time);
   if (time === MISFIT) return MISFIT;
-  return { id: value.id, zone: value.zone, vlan: value.vlan, name: value.name, mark: value.mark, tape: value.tape, prefixes4, prefixes6, gatewayInterface: value.gatewayInterface, dns, time, domainName: value.domainName, planned: value.planned, growth: value.growth, management: value.management, purpose: value.purpose, group: value.group, advertise: value.advertise, trafficClass: value.trafficClass, visit: value.visit, tunnel: value.tunnel };
+  return { id: value.id, zone: value.zone, vlan: value.vlan, name: value.name, mark: value.mark,
+    tape: value.tape, prefixes4, prefixes6, gatewayInterface: value.gatewayInterface, dns, time,
+    domainName: value.domainName, planned: value.planned, growth: value.growth, management: value.management,
+    purpose: value.purpose, group: value.group, advertise: value.advertise, trafficClass: value.trafficClass,
+    visit: value.visit, tunnel: value.tunnel };
 }
 
-const device_poeValues = new Set<unknown>(["asKind", "none", "class1", "class2", "class3", "class4", "class5", "class6", "class7", "class8"]);
+const device_poeValues = new Set<unknown>(["asKind", "none", "class1", "class2", "class3", "class4", "class5",
+  "class6", "class7", "class8"]);
 
 const is_device_tree_instances_vids = (value: unknown): boolean =>
   typeof value === "number";
@@ -496,7 +532,8 @@ const is_device_tree_perVlan = (value: unknown): boolean =>
 
 const is_device_tree = (value: unknown): boolean =>
   isRow(value) &&
-  (value.kind === "none" || value.kind === "rapid" || value.kind === "multiple" || value.kind === "perVlan") &&
+  (value.kind === "none" || value.kind === "rapid" || value.kind === "multiple" ||
+    value.kind === "perVlan") &&
   typeof value.priority === "number" &&
   (value.costs === "long" || value.costs === "short") &&
   typeof value.region === "string" &&
@@ -531,7 +568,8 @@ const is_device_adminSignIn = (value: unknown): boolean =>
 const is_device_filter = (value: unknown): boolean =>
   isRow(value) &&
   (value.list === "planned" || value.list === "found" || value.list === "none") &&
-  (value.forwardDefault === "accept" || value.forwardDefault === "drop" || value.forwardDefault === "reject") &&
+  (value.forwardDefault === "accept" || value.forwardDefault === "drop" ||
+    value.forwardDefault === "reject") &&
   (value.inputDefault === "accept" || value.inputDefault === "drop" || value.inputDefault === "reject") &&
   typeof value.established === "boolean" &&
   typeof value.logsRefused === "boolean" &&
@@ -606,10 +644,21 @@ function read_device(value: unknown): unknown {
   if (routes === MISFIT) return MISFIT;
   const baseline = read_site_baseline(value.baseline);
   if (baseline === MISFIT) return MISFIT;
-  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model, domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit, heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe, poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree, protections: value.protections, adminSignIn: value.adminSignIn, routes, defaultRoute: value.defaultRoute, filter: value.filter, asksFrom: value.asksFrom, baseline, serial: value.serial, hardwareRevision: value.hardwareRevision, softwareFound: value.softwareFound, softwareWanted: value.softwareWanted, registration: value.registration, licenceUntil: value.licenceUntil, supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace, vlanNameLimit: value.vlanNameLimit, hears: value.hears, repeatsDiscovery: value.repeatsDiscovery, position: value.position, notes: value.notes };
+  return { id: value.id, kind: value.kind, bridging: value.bridging, name: value.name, model: value.model,
+    domain: value.domain, place: value.place, abilities: value.abilities, rackUnit: value.rackUnit,
+    heightUnits: value.heightUnits, feed: value.feed, backupFeed: value.backupFeed, poe: value.poe,
+    poeBudgetMw: value.poeBudgetMw, poeOneLostMw: value.poeOneLostMw, bridgeMac, tree: value.tree,
+    protections: value.protections, adminSignIn: value.adminSignIn, routes, defaultRoute: value.defaultRoute,
+    filter: value.filter, asksFrom: value.asksFrom, baseline, serial: value.serial,
+    hardwareRevision: value.hardwareRevision, softwareFound: value.softwareFound,
+    softwareWanted: value.softwareWanted, registration: value.registration, licenceUntil: value.licenceUntil,
+    supportUntil: value.supportUntil, credentialsPlace: value.credentialsPlace,
+    vlanNameLimit: value.vlanNameLimit, hears: value.hears, repeatsDiscovery: value.repeatsDiscovery,
+    position: value.position, notes: value.notes };
 }
 
-const gear_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint", "providerBox", "converter", "server", "other"]);
+const gear_kindValues = new Set<unknown>(["gateway", "firewall", "switch", "accessPoint", "providerBox",
+  "converter", "server", "other"]);
 
 function read_gear(value: unknown): unknown {
   if (!(isRow(value) &&
@@ -629,7 +678,9 @@ function read_gear(value: unknown): unknown {
   if (addresses === MISFIT) return MISFIT;
   const prefixes = read_site_blocksList(value.prefixes);
   if (prefixes === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, kind: value.kind, model: value.model, room: value.room, addresses, prefixes, dhcp: value.dhcp, facesInternet: value.facesInternet, supportUntil: value.supportUntil, fate: value.fate, device: value.device, notes: value.notes };
+  return { id: value.id, name: value.name, kind: value.kind, model: value.model, room: value.room, addresses,
+    prefixes, dhcp: value.dhcp, facesInternet: value.facesInternet, supportUntil: value.supportUntil,
+    fate: value.fate, device: value.device, notes: value.notes };
 }
 
 const is_deviceVlan = (value: unknown): boolean =>
@@ -654,7 +705,9 @@ const is_lag = (value: unknown): boolean =>
 const read_lag = (value: unknown): unknown =>
   is_lag(value) ? value : MISFIT;
 
-const port_opticValues = new Set<unknown>(["none", "1000BASE-T", "1000BASE-SX", "1000BASE-LX", "10GBASE-T", "10GBASE-SR", "10GBASE-LR", "10GBASE-ER", "25GBASE-SR", "25GBASE-LR", "40GBASE-SR4", "40GBASE-LR4", "100GBASE-SR4", "100GBASE-LR4", "direct attach"]);
+const port_opticValues = new Set<unknown>(["none", "1000BASE-T", "1000BASE-SX", "1000BASE-LX", "10GBASE-T",
+  "10GBASE-SR", "10GBASE-LR", "10GBASE-ER", "25GBASE-SR", "25GBASE-LR", "40GBASE-SR4", "40GBASE-LR4",
+  "100GBASE-SR4", "100GBASE-LR4", "direct attach"]);
 
 const is_port_guards = (value: unknown): boolean =>
   isRow(value) &&
@@ -688,7 +741,8 @@ const is_port = (value: unknown): boolean =>
   typeof value.label === "string" &&
   typeof value.softwareName === "string" &&
   typeof value.position === "number" &&
-  (value.medium === "copper" || value.medium === "fibre" || value.medium === "directAttach" || value.medium === "combo") &&
+  (value.medium === "copper" || value.medium === "fibre" || value.medium === "directAttach" ||
+    value.medium === "combo") &&
   typeof value.speedMbps === "number" &&
   port_opticValues.has(value.optic) &&
   (value.lag === null || typeof value.lag === "string") &&
@@ -709,7 +763,8 @@ const is_port = (value: unknown): boolean =>
 const read_port = (value: unknown): unknown =>
   is_port(value) ? value : MISFIT;
 
-const link_cableValues = new Set<unknown>(["unknown", "cat5e", "cat6", "cat6a", "cat8", "om1", "om2", "om3", "om4", "om5", "os1", "os2", "twinax"]);
+const link_cableValues = new Set<unknown>(["unknown", "cat5e", "cat6", "cat6a", "cat8", "om1", "om2", "om3",
+  "om4", "om5", "os1", "os2", "twinax"]);
 
 const is_link = (value: unknown): boolean =>
   isRow(value) &&
@@ -751,10 +806,12 @@ function read_interface(value: unknown): unknown {
   if (addresses6 === MISFIT) return MISFIT;
   const relayTo = read_leaflet_address4OrNull(value.relayTo);
   if (relayTo === MISFIT) return MISFIT;
-  return { id: value.id, device: value.device, port: value.port, segment: value.segment, line: value.line, name: value.name, mac, addresses4, addresses6, relayTo, translates: value.translates };
+  return { id: value.id, device: value.device, port: value.port, segment: value.segment, line: value.line,
+    name: value.name, mac, addresses4, addresses6, relayTo, translates: value.translates };
 }
 
-const ssid_securityValues = new Set<unknown>(["open", "owe", "wep", "pskTkip", "psk", "pskSae", "sae", "enterprise", "enterprise192"]);
+const ssid_securityValues = new Set<unknown>(["open", "owe", "wep", "pskTkip", "psk", "pskSae", "sae",
+  "enterprise", "enterprise192"]);
 
 const is_ssid_bands = (value: unknown): boolean =>
   (value === "5" || value === "6" || value === "2.4");
@@ -859,7 +916,10 @@ function read_host(value: unknown): unknown {
   if (gateway6 === MISFIT) return MISFIT;
   const dns = read_site_conventions_dnsServersList(value.dns);
   if (dns === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, kind: value.kind, mac, manner: value.manner, ipv4, ipv6, length4: value.length4, gateway4, length6: value.length6, gateway6, dns, segment: value.segment, attachment: value.attachment, tag: value.tag, changesMac: value.changesMac, poe: value.poe, place: value.place, surveyed: value.surveyed, notes: value.notes };
+  return { id: value.id, name: value.name, kind: value.kind, mac, manner: value.manner, ipv4, ipv6,
+    length4: value.length4, gateway4, length6: value.length6, gateway6, dns, segment: value.segment,
+    attachment: value.attachment, tag: value.tag, changesMac: value.changesMac, poe: value.poe,
+    place: value.place, surveyed: value.surveyed, notes: value.notes };
 }
 
 const is_scope_family = (value: unknown): boolean =>
@@ -899,7 +959,9 @@ function read_scope(value: unknown): unknown {
   if (pools === MISFIT) return MISFIT;
   const exclusions = read_scope_poolsList(value.exclusions);
   if (exclusions === MISFIT) return MISFIT;
-  return { id: value.id, segment: value.segment, serverDevice: value.serverDevice, serverHost: value.serverHost, family: value.family, pools, exclusions, leaseSeconds: value.leaseSeconds, options: value.options };
+  return { id: value.id, segment: value.segment, serverDevice: value.serverDevice,
+    serverHost: value.serverHost, family: value.family, pools, exclusions, leaseSeconds: value.leaseSeconds,
+    options: value.options };
 }
 
 const is_service_parts = (value: unknown): boolean =>
@@ -1036,7 +1098,9 @@ function read_exception(value: unknown): unknown {
   if (from === MISFIT) return MISFIT;
   const to = read_exception_from7(value.to);
   if (to === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, from, to, services: value.services, owner: value.owner, reason: value.reason, firstDay: value.firstDay, lastDay: value.lastDay, hours: value.hours, conduit: value.conduit };
+  return { id: value.id, name: value.name, from, to, services: value.services, owner: value.owner,
+    reason: value.reason, firstDay: value.firstDay, lastDay: value.lastDay, hours: value.hours,
+    conduit: value.conduit };
 }
 
 const read_rule_fromList = (value: unknown): unknown =>
@@ -1057,7 +1121,8 @@ function read_rule(value: unknown): unknown {
   if (from === MISFIT) return MISFIT;
   const to = read_rule_fromList(value.to);
   if (to === MISFIT) return MISFIT;
-  return { id: value.id, device: value.device, place: value.place, from, to, services: value.services, action: value.action, enabled: value.enabled, log: value.log, note: value.note };
+  return { id: value.id, device: value.device, place: value.place, from, to, services: value.services,
+    action: value.action, enabled: value.enabled, log: value.log, note: value.note };
 }
 
 const is_signIn_timers = (value: unknown): boolean =>
@@ -1115,7 +1180,8 @@ function read_forward(value: unknown): unknown {
     Object.keys(value).length === 10)) return MISFIT;
   const sources = read_site_blocksList(value.sources);
   if (sources === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, line: value.line, protocol: value.protocol, ports: value.ports, host: value.host, toPort: value.toPort, hairpin: value.hairpin, sources, until: value.until };
+  return { id: value.id, name: value.name, line: value.line, protocol: value.protocol, ports: value.ports,
+    host: value.host, toPort: value.toPort, hairpin: value.hairpin, sources, until: value.until };
 }
 
 const wish_wayValues = new Set<unknown>(["open", "forward", "vpn", "push", "ipv6"]);
@@ -1131,7 +1197,8 @@ function read_wish(value: unknown): unknown {
     Object.keys(value).length === 7)) return MISFIT;
   const from = read_site_blocksList(value.from);
   if (from === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, host: value.host, service: value.service, from, way: value.way, note: value.note };
+  return { id: value.id, name: value.name, host: value.host, service: value.service, from, way: value.way,
+    note: value.note };
 }
 
 const is_expectation_question_from = (value: unknown): boolean =>
@@ -1320,7 +1387,8 @@ function read_expectation(value: unknown): unknown {
     Object.keys(value).length === 6)) return MISFIT;
   const question = read_expectation_question(value.question);
   if (question === MISFIT) return MISFIT;
-  return { id: value.id, name: value.name, question, passes: value.passes, segment: value.segment, note: value.note };
+  return { id: value.id, name: value.name, question, passes: value.passes, segment: value.segment,
+    note: value.note };
 }
 
 const is_acceptance = (value: unknown): boolean =>
@@ -1365,7 +1433,9 @@ const write_site_conventions = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, dnsServers: write_site_conventions_dnsServersList(value.dnsServers) };
 
 const write_site_baseline = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, nameServers: write_site_conventions_dnsServersList(value.nameServers), timeServers: write_site_conventions_dnsServersList(value.timeServers), logTo: write_site_conventions_dnsServersList(value.logTo) };
+  !isRow(value) ? value : { ...value, nameServers: write_site_conventions_dnsServersList(value.nameServers),
+    timeServers: write_site_conventions_dnsServersList(value.timeServers),
+    logTo: write_site_conventions_dnsServersList(value.logTo) };
 
 const write_site_keepClear = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, prefix: write_prefixField(value.prefix) };
@@ -1374,7 +1444,9 @@ const write_site_keepClearList = (value: unknown): unknown =>
   writtenList(value, write_site_keepClear);
 
 const write_site = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, blocks: write_site_blocksList(value.blocks), conventions: write_site_conventions(value.conventions), baseline: write_site_baseline(value.baseline), keepClear: write_site_keepClearList(value.keepClear) };
+  !isRow(value) ? value : { ...value, blocks: write_site_blocksList(value.blocks),
+    conventions: write_site_conventions(value.conventions), baseline: write_site_baseline(value.baseline),
+    keepClear: write_site_keepClearList(value.keepClear) };
 
 const write_same = (value: unknown): unknown =>
   value;
@@ -1407,7 +1479,11 @@ const write_line_delegated = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, prefix: write_line_delegated_prefixOrNull(value.prefix) };
 
 const write_line = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, boxPrefix: write_line_boxPrefixOrNull(value.boxPrefix), nextHop4: write_leaflet_address4OrNull(value.nextHop4), nextHop6: write_line_nextHop6OrNull(value.nextHop6), dns: write_site_conventions_dnsServersList(value.dns), watch: write_line_watch(value.watch), delegated: write_line_delegated(value.delegated) };
+  !isRow(value) ? value : { ...value, boxPrefix: write_line_boxPrefixOrNull(value.boxPrefix),
+    nextHop4: write_leaflet_address4OrNull(value.nextHop4),
+    nextHop6: write_line_nextHop6OrNull(value.nextHop6),
+    dns: write_site_conventions_dnsServersList(value.dns), watch: write_line_watch(value.watch),
+    delegated: write_line_delegated(value.delegated) };
 
 const write_prefix4Field = written(fields.prefix4Field);
 
@@ -1418,7 +1494,10 @@ const write_segment_prefixes6List = (value: unknown): unknown =>
   writtenList(value, write_prefix6Field);
 
 const write_segment = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, prefixes4: write_segment_prefixes4List(value.prefixes4), prefixes6: write_segment_prefixes6List(value.prefixes6), dns: write_site_conventions_dnsServersList(value.dns), time: write_site_conventions_dnsServersList(value.time) };
+  !isRow(value) ? value : { ...value, prefixes4: write_segment_prefixes4List(value.prefixes4),
+    prefixes6: write_segment_prefixes6List(value.prefixes6),
+    dns: write_site_conventions_dnsServersList(value.dns),
+    time: write_site_conventions_dnsServersList(value.time) };
 
 const write_macField = written(fields.macField);
 
@@ -1426,16 +1505,19 @@ const write_device_bridgeMacOrNull = (value: unknown): unknown =>
   value === null ? null : write_macField(value);
 
 const write_device_routes = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, prefix: write_prefixField(value.prefix), via: write_addressField(value.via) };
+  !isRow(value) ? value : { ...value, prefix: write_prefixField(value.prefix),
+    via: write_addressField(value.via) };
 
 const write_device_routesList = (value: unknown): unknown =>
   writtenList(value, write_device_routes);
 
 const write_device = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, bridgeMac: write_device_bridgeMacOrNull(value.bridgeMac), routes: write_device_routesList(value.routes), baseline: write_site_baseline(value.baseline) };
+  !isRow(value) ? value : { ...value, bridgeMac: write_device_bridgeMacOrNull(value.bridgeMac),
+    routes: write_device_routesList(value.routes), baseline: write_site_baseline(value.baseline) };
 
 const write_gear = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, addresses: write_site_conventions_dnsServersList(value.addresses), prefixes: write_site_blocksList(value.prefixes) };
+  !isRow(value) ? value : { ...value, addresses: write_site_conventions_dnsServersList(value.addresses),
+    prefixes: write_site_blocksList(value.prefixes) };
 
 const write_interface_addresses4List = (value: unknown): unknown =>
   writtenList(value, write_ipv4Field);
@@ -1444,19 +1526,28 @@ const write_interface_addresses6List = (value: unknown): unknown =>
   writtenList(value, write_ipv6Field);
 
 const write_interface = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac), addresses4: write_interface_addresses4List(value.addresses4), addresses6: write_interface_addresses6List(value.addresses6), relayTo: write_leaflet_address4OrNull(value.relayTo) };
+  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac),
+    addresses4: write_interface_addresses4List(value.addresses4),
+    addresses6: write_interface_addresses6List(value.addresses6),
+    relayTo: write_leaflet_address4OrNull(value.relayTo) };
 
 const write_host = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac), ipv4: write_leaflet_address4OrNull(value.ipv4), ipv6: write_line_nextHop6OrNull(value.ipv6), gateway4: write_leaflet_address4OrNull(value.gateway4), gateway6: write_line_nextHop6OrNull(value.gateway6), dns: write_site_conventions_dnsServersList(value.dns) };
+  !isRow(value) ? value : { ...value, mac: write_device_bridgeMacOrNull(value.mac),
+    ipv4: write_leaflet_address4OrNull(value.ipv4), ipv6: write_line_nextHop6OrNull(value.ipv6),
+    gateway4: write_leaflet_address4OrNull(value.gateway4),
+    gateway6: write_line_nextHop6OrNull(value.gateway6),
+    dns: write_site_conventions_dnsServersList(value.dns) };
 
 const write_scope_pools = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, first: write_addressField(value.first), last: write_addressField(value.last) };
+  !isRow(value) ? value : { ...value, first: write_addressField(value.first),
+    last: write_addressField(value.last) };
 
 const write_scope_poolsList = (value: unknown): unknown =>
   writtenList(value, write_scope_pools);
 
 const write_scope = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, pools: write_scope_poolsList(value.pools), exclusions: write_scope_poolsList(value.exclusions) };
+  !isRow(value) ? value : { ...value, pools: write_scope_poolsList(value.pools),
+    exclusions: write_scope_poolsList(value.exclusions) };
 
 const write_exception_from = (value: unknown): unknown =>
   !isRow(value) ? value : value.at === "zone" ? write_same(value) :
@@ -1468,13 +1559,15 @@ const write_exception_from = (value: unknown): unknown =>
   value;
 
 const write_exception = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, from: write_exception_from(value.from), to: write_exception_from(value.to) };
+  !isRow(value) ? value : { ...value, from: write_exception_from(value.from),
+    to: write_exception_from(value.to) };
 
 const write_rule_fromList = (value: unknown): unknown =>
   writtenList(value, write_exception_from);
 
 const write_rule = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, from: write_rule_fromList(value.from), to: write_rule_fromList(value.to) };
+  !isRow(value) ? value : { ...value, from: write_rule_fromList(value.from),
+    to: write_rule_fromList(value.to) };
 
 const write_forward = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, sources: write_site_blocksList(value.sources) };
@@ -1486,7 +1579,8 @@ const write_expectation_question_as_gatewayOrNull = (value: unknown): unknown =>
   value === null ? null : write_addressField(value);
 
 const write_expectation_question_as = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, address: write_addressField(value.address), gateway: write_expectation_question_as_gatewayOrNull(value.gateway) };
+  !isRow(value) ? value : { ...value, address: write_addressField(value.address),
+    gateway: write_expectation_question_as_gatewayOrNull(value.gateway) };
 
 const write_expectation_question_as2 = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, address: write_addressField(value.address) };
@@ -1502,7 +1596,8 @@ const write_expectation_question_as3 = (value: unknown): unknown =>
   value;
 
 const write_expectation_question = (value: unknown): unknown =>
-  !isRow(value) ? value : { ...value, as: write_expectation_question_as3(value.as), mac: write_device_bridgeMacOrNull(value.mac) };
+  !isRow(value) ? value : { ...value, as: write_expectation_question_as3(value.as),
+    mac: write_device_bridgeMacOrNull(value.mac) };
 
 const write_expectation = (value: unknown): unknown =>
   !isRow(value) ? value : { ...value, question: write_expectation_question(value.question) };
