@@ -6,21 +6,26 @@ import {
   addressAt,
   asPrefix4,
   asPrefix6,
+  byPrefix,
   containsAddress,
+  containsPrefix,
   formatPrefix,
   lengthForHosts,
   masksAsSlashes,
+  offsetIn,
   parseInterfaceAddress,
   parsePrefix,
   prefixLengthOf,
+  prefixesOverlap,
   prefixOf,
   readPrefix,
+  shortPrefix,
   type Prefix,
   type Prefix6,
 } from "./prefix";
 import { exclude, subnetCount, subnetsOf, summarise, supernetOf } from "./prefix-set";
 import { freeRanges, inRange, parseRange, prefixesOfRange, rangesOverlap, usableRange } from "./range";
-import { isLinkLocal, usesOf } from "./special";
+import { isLinkLocal, isSelfGiven, usesOf } from "./special";
 
 // The borders of what an address, a prefix and a range can be: the last that is one, and the first that is not.
 
@@ -253,6 +258,78 @@ describe("prefixes as they are written", () => {
   });
   test("the longest prefix with room for so many hosts and a gateway", () => {
     expect([1, 2, 5, 6, 13, 14, 253, 254].map(lengthForHosts)).toEqual([30, 29, 29, 28, 28, 27, 24, 23]);
+  });
+});
+
+describe("what a prefix is to others, and in words", () => {
+  test("a single address is written without its length", () => {
+    expect(
+      ["10.24.20.9/32", "10.24.20.8/31", "fd00::1/128", "fd00::/127", "0.0.0.0/0"].map((t) =>
+        shortPrefix(p(t)),
+      ),
+    ).toEqual(["10.24.20.9", "10.24.20.8/31", "fd00::1", "fd00::/127", "0.0.0.0/0"]);
+  });
+  test("how far an address lies behind the first", () => {
+    expect(offsetIn(p("10.24.20.0/24"), a("10.24.20.0"))).toBe(0);
+    expect(offsetIn(p("10.24.20.0/24"), a("10.24.20.255"))).toBe(255);
+    expect(offsetIn(p("fd00:24::/64"), a("fd00:24::1:0"))).toBe(65_536);
+  });
+  test("in order: by family, then by address, the wider first", () => {
+    const wanted = [
+      "10.0.0.0/8",
+      "10.0.0.0/9",
+      "10.0.0.0/24",
+      "10.128.0.0/9",
+      "11.0.0.0/8",
+      "::/0",
+      "fd00::/8",
+    ];
+    for (const turned of [
+      wanted,
+      [...wanted].reverse(),
+      [3, 0, 6, 1, 5, 2, 4].map((i) => must(wanted[i], "one")),
+    ])
+      expect(texts(turned.map(p).sort(byPrefix))).toEqual(wanted);
+  });
+  test("one that is wider lies in none that begins with it", () => {
+    expect(containsPrefix(p("10.0.0.0/9"), p("10.0.0.0/8"))).toBe(false);
+    expect(containsPrefix(p("10.0.0.0/8"), p("10.0.0.0/8"))).toBe(true);
+    expect(containsPrefix(p("0.0.0.0/0"), p("::/0"))).toBe(false);
+    expect(prefixesOverlap(p("10.0.0.0/9"), p("10.0.0.0/8"))).toBe(true);
+    expect(prefixesOverlap(p("10.0.0.0/9"), p("10.128.0.0/9"))).toBe(false);
+  });
+  test.each([
+    "10.24.20.1",
+    "10.24.20.1/24/8",
+    "10.24.20.1/",
+    "/24",
+    "10.24.20/24",
+    "10.24.20.1/33",
+    "fd00::1/129",
+  ])("%s is no address with a length", (text) => expect(parseInterfaceAddress(text)).toBeNull());
+  test("a length is a number or a mask, with one slash before it at most", () => {
+    expect(
+      ["/25", "25", " /25 ", "255.255.255.128", "/255.255.255.128"].map((t) => prefixLengthOf(t, 4)),
+    ).toEqual([25, 25, 25, 25, 25]);
+    expect(["2/5", "//25", "25/", "33", "", "/"].map((t) => prefixLengthOf(t, 4))).toEqual(
+      Array(6).fill(null),
+    );
+    expect(prefixLengthOf("255.255.255.128", 6)).toBeNull();
+    expect(prefixLengthOf("128", 6)).toBe(128);
+  });
+});
+
+describe("addresses that somebody gave itself", () => {
+  test.each([
+    ["169.254.0.0", true],
+    ["169.254.255.255", true],
+    ["169.253.255.255", false],
+    ["169.255.0.0", false],
+    ["10.24.20.1", false],
+    ["fe80::1", false],
+  ])("%s: %s (RFC 3927)", (text, isOne) => expect(isSelfGiven(a(text))).toBe(isOne));
+  test("the number of one is no IPv6 address that somebody gave itself", () => {
+    expect(isSelfGiven(a("::a9fe:1"))).toBe(false);
   });
 });
 

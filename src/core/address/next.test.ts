@@ -53,6 +53,13 @@ describe("what comes next", () => {
     expect(nextFreeAddress(range("255.255.255.254", "255.255.255.255"), [a("255.255.255.255")])).toBe(
       a("255.255.255.254"),
     );
+    // What is used beside the block says nothing of it, on either side.
+    expect(
+      nextFreeAddress(range("10.0.0.10", "10.0.0.12"), [a("10.0.0.2"), a("10.0.0.40"), a("10.0.0.10")]),
+    ).toBe(a("10.0.0.11"));
+    expect(nextFreeAddress(range("10.0.0.10", "10.0.0.12"), [a("10.0.0.11"), a("10.0.0.11")])).toBe(
+      a("10.0.0.12"),
+    );
   });
   test("a unique-local prefix is fd and five bytes, whatever they are", () => {
     expect(uniqueLocalPrefix(Uint8Array.of(1, 2, 3, 4, 5))).toEqual(p("fd01:203:405::/48"));

@@ -154,3 +154,32 @@ test("a sub-prefix that is taken gives way to the next free one; a /64 that is t
   );
   expect(subPrefix6(must(asPrefix6(net("fd24::/64")), "a block"), 20, [net("fd24::/64")])).toBeNull();
 });
+
+test("larger wishes come first whatever their order, those of one size in theirs; blocks by address", () => {
+  const wish = (key: string, length: number): SubnetWish => ({ key, length, roomLength: length });
+  const wanted = [wish("c", 28), wish("b", 26), wish("d", 27), wish("a", 26), wish("e", 25)];
+  const told = ({ placed }: ReturnType<typeof packSubnets>) =>
+    [...placed].map(([key, prefix]) => [key, formatPrefix(prefix)]);
+  const blocks = [net("10.24.3.0/24"), net("10.24.1.0/25"), net("10.24.2.0/25")];
+  expect(told(packSubnets(blocks, wanted, []))).toEqual([
+    ["e", "10.24.1.0/25"],
+    ["b", "10.24.2.0/26"],
+    ["a", "10.24.2.64/26"],
+    ["d", "10.24.3.0/27"],
+    ["c", "10.24.3.32/28"],
+  ]);
+  expect(blocks.map(formatPrefix)).toEqual(["10.24.3.0/24", "10.24.1.0/25", "10.24.2.0/25"]);
+});
+
+test("a site's IPv4 block is filled before its IPv6 block", () => {
+  const wish = { length: 24, roomLength: 24 };
+  const { placed } = packSubnets(
+    [net("fd00::/24"), net("10.24.0.0/24")],
+    [
+      { key: "one", ...wish },
+      { key: "two", ...wish },
+    ],
+    [],
+  );
+  expect([...placed.values()].map(formatPrefix)).toEqual(["10.24.0.0/24", "fd00::/24"]);
+});

@@ -1,4 +1,3 @@
-import { ascending, byText } from "../kernel";
 import type { Address } from "./address";
 import { byPrefix, lastOf, prefixesOverlap, prefixOf, widthOf, type Prefix } from "./prefix";
 import { freeRanges, prefixesOfRange } from "./range";
@@ -39,16 +38,16 @@ const at = (prefix: Prefix, offset: bigint, length: number): Prefix | null =>
 class FreeSpace {
   readonly #byLength = new Map<number, Prefix[]>();
 
+  /** From prefixes by address. */
   constructor(prefixes: readonly Prefix[]) {
     for (const prefix of prefixes) this.#put(prefix);
   }
 
   #put(prefix: Prefix): void {
     const list = this.#byLength.get(prefix.length) ?? [];
-    // Kept in order with the lowest at the end, where it can be taken off at once.
-    let place = list.length;
-    while (place > 0 && ascending(list[place - 1]?.network ?? 0, prefix.network) < 0) place -= 1;
-    list.splice(place, 0, prefix);
+    // The lowest stands at the end, where it can be taken off at once: what is put in lies above all of its
+    // length, for a part only goes back where there is none.
+    list.unshift(prefix);
     this.#byLength.set(prefix.length, list);
   }
 
@@ -69,8 +68,8 @@ class FreeSpace {
 
 /**
  * Gives every wish a subnet inside the blocks that meets no other and nothing of `forbidden`. The largest are
- * placed first, each in the tightest place, so as long as everything fits at all it is placed; equal wishes
- * keep the order of their keys. The same wishes always give the same subnets.
+ * placed first, each in the tightest place, so as long as everything fits at all it is placed; wishes of one
+ * size keep their order. The same wishes always give the same subnets.
  */
 export function packSubnets(
   blocks: readonly Prefix[],
@@ -81,12 +80,10 @@ export function packSubnets(
   for (const block of [...blocks].sort(byPrefix))
     if (!apart.some((other) => prefixesOverlap(other, block))) apart.push(block);
   const space = new FreeSpace(apart.flatMap((block) => freePrefixes(block, forbidden)));
-  const order = wishes
-    .map((wish, i) => ({ wish, i }))
-    .sort((a, b) => a.wish.roomLength - b.wish.roomLength || a.i - b.i || byText(a.wish.key, b.wish.key));
+  const order = [...wishes].sort((a, b) => a.roomLength - b.roomLength);
   const placed = new Map<string, Prefix>();
   const unplaced: string[] = [];
-  for (const { wish } of order) {
+  for (const wish of order) {
     const room = space.take(wish.roomLength);
     const subnet = room === null ? null : prefixOf(room.network, wish.length);
     if (subnet === null) unplaced.push(wish.key);
