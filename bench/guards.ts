@@ -25,7 +25,7 @@ const MANAGED = 150;
 function freeAddresses(plan: Plan, { network, length }: Prefix4): Ipv4[] {
   const index = PlanIndex.of(plan);
   const all = Array.from({ length: 2 ** (32 - length) - 2 }, (_, at) => step(network, at + 1));
-  return all.flatMap((one) => (one === null || index.holdersOf(one).length > 0 ? [] : [one]));
+  return all.flatMap((ipv4) => (ipv4 === null || index.holdersOf(ipv4).length > 0 ? [] : [ipv4]));
 }
 
 /**
@@ -37,7 +37,7 @@ const signingIn = (plan: Plan): Plan =>
     const hosts = edits.all("host").filter(({ attachment }) => attachment.at === "port");
     const [first] = hosts.filter(({ manner }) => manner === "typed");
     const segment = must(
-      edits.all("segment").find((one) => one.id === first?.segment),
+      edits.all("segment").find((segment) => segment.id === first?.segment),
       "a segment",
     );
     const servers = hosts

@@ -92,7 +92,7 @@ export async function measureHardware(add: Add, median: Median): Promise<void> {
   );
 
   const devices = [...campus.plan.device.values()].slice(0, 200);
-  const shown = new Set(devices.map((one) => one.id));
+  const shown = new Set(devices.map((device) => device.id));
   const deviceOf = (port: string) => campus.plan.port.get(port)?.device ?? "";
   const cables = [...campus.plan.link.values()]
     .map((link): LayoutCable => ({ id: link.id, from: deviceOf(link.a), to: deviceOf(link.b) }))
@@ -105,11 +105,11 @@ export async function measureHardware(add: Add, median: Median): Promise<void> {
     "a building each": (id: string) => above.get(id) ?? id,
   } as const;
   for (const [placing, groupOf] of Object.entries(placings)) {
-    const boxes = devices.map((one, i): LayoutBox => ({
-      id: one.id,
+    const boxes = devices.map((device, i): LayoutBox => ({
+      id: device.id,
       width: 156,
       height: 50,
-      group: groupOf(one.id, i),
+      group: groupOf(device.id, i),
     }));
     const times: number[] = [];
     for (let i = 0; i < 3; i += 1) {

@@ -27,7 +27,7 @@ export function simulationRows(
 ): Record<string, number> {
   const host = must([...plan.host.values()].at(-1), "a host");
   const question = asClient({ at: "host", host: host.id }, { to: "internet", service: null });
-  const ports = [...plan.host.values()].filter((one) => one.attachment.at === "port").slice(0, 200);
+  const ports = [...plan.host.values()].filter((host) => host.attachment.at === "port").slice(0, 200);
   const all = singleFailures(index);
   return {
     trees: median(runs, () => {
@@ -37,12 +37,12 @@ export function simulationRows(
     }),
     "forwarding and carry of all VLANs": median(runs, () => PlanIndex.of(plan).derived(CARRY)),
     [`flood from ${ports.length} hosts`]: median(Math.min(runs, 5), () =>
-      ports.map((one) =>
+      ports.map((host) =>
         flood(index, {
           at: "port",
-          port: one.attachment.at === "port" ? one.attachment.port : "",
-          tag: one.tag,
-          host: one.id,
+          port: host.attachment.at === "port" ? host.attachment.port : "",
+          tag: host.tag,
+          host: host.id,
         }),
       ),
     ),

@@ -53,13 +53,13 @@ const complaints = (file: Uint8Array): string[][] =>
 
 const host = (plan: Plan, name: string) =>
   must(
-    [...plan.host.values()].find((one) => one.name === name),
+    [...plan.host.values()].find((host) => host.name === name),
     name,
   );
 const port = (plan: Plan, device: string, label: string) =>
   must(
     [...plan.port.values()].find(
-      (one) => one.label === label && plan.device.get(one.device)?.name === device,
+      (port) => port.label === label && plan.device.get(port.device)?.name === device,
     ),
     label,
   );
@@ -76,7 +76,7 @@ test("at a trunk a client's whole exchange is read without a complaint: tags, ad
       {
         to: "internet",
         service: must(
-          SERVICES.find((one) => one.name === "https"),
+          SERVICES.find((service) => service.name === "https"),
           "https",
         ),
       },
@@ -151,17 +151,17 @@ test.each(Object.entries(sites))(
       { to: "gateway", service: null },
       ...["dns", "ssh", "sip"].map((name): ProbeGoal => ({
         to: "gateway",
-        service: SERVICES.find((one) => one.name === name) ?? null,
+        service: SERVICES.find((service) => service.name === name) ?? null,
       })),
     ];
     let frames = 0;
     const seen: { ms: number; what: string; tag: number | null; bytes: readonly number[] }[] = [];
-    for (const one of [...plan.host.values()].filter((h) => h.attachment.at === "port").slice(0, 12)) {
+    for (const host of [...plan.host.values()].filter((h) => h.attachment.at === "port").slice(0, 12)) {
       for (const goal of goals)
         for (const family of [4, 6] as const) {
-          const question: ProbeQuestion = { ...asClient({ at: "host", host: one.id }, goal), family };
+          const question: ProbeQuestion = { ...asClient({ at: "host", host: host.id }, goal), family };
           const { exchange } = probe(index, question, ids);
-          const at = one.attachment.at === "port" ? one.attachment.port : "";
+          const at = host.attachment.at === "port" ? host.attachment.port : "";
           const own = listenAt(index, exchange, at);
           frames += own.length;
           seen.push(...own.map((frame) => ({ ...frame, ms: frame.ms + seen.length * 100 })));

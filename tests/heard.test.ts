@@ -208,7 +208,7 @@ function beside({ facts }: HeardFile): unknown {
   const { traffic: _, lldp = [], eapol = [], ...rest } = facts;
   return sorted({
     ...rest,
-    lldp: lldp.map((one) => ({ ...one, dst: null })),
+    lldp: lldp.map((fact) => ({ ...fact, dst: null })),
     eapol: eapol.map(({ events, ...one }) => ({ ...one, events: events.length })),
   });
 }

@@ -62,9 +62,9 @@ const endsOf = ({ ask }: Pick<Reading, "ask">): string[] => {
 /** What is at hand to be asked: what lies near what was read, and a part of the rest. */
 function atHand(all: readonly Real[], readings: readonly Reading[]): Ask[] {
   const ends = new Set(readings.flatMap(endsOf));
-  const isNear = (one: Real) =>
-    (one.ask.what === "try" && one.ask.question.goal.to === "address") ||
-    endsOf(one).some((id) => ends.has(id));
+  const isNear = (real: Real) =>
+    (real.ask.what === "try" && real.ask.question.goal.to === "address") ||
+    endsOf(real).some((id) => ends.has(id));
   const each = Math.ceil(all.length / OTHERS);
   return [...all.filter(isNear).slice(0, NEAR), ...all.filter((_, at) => at % each === 0)].map(
     ({ ask }) => ask,
@@ -84,15 +84,15 @@ const CASES = siteCases();
 
 test.each(ONE_CHANGE)("%s: what was changed is named", (name) => {
   const siteCase = must(
-    CASES.find((one) => one.name === name),
+    CASES.find((siteCase) => siteCase.name === name),
     name,
   );
   const base = planOf({ ...siteCase, edit: [] });
   const study = new Study(PlanIndex.of(base, "2026-11-27"));
   const all = [...leasesOf(base, siteCase), ...rowsOf(base, siteCase)];
-  const real = new Map(all.map((one) => [keyOf(one.ask), one]));
+  const real = new Map(all.map((real) => [keyOf(real.ask), real]));
   const complaint = must(
-    all.find((one) => !study.isAsPlanned({ id: "", ...one })),
+    all.find((real) => !study.isAsPlanned({ id: "", ...real })),
     "somebody complains",
   );
   const readings: Reading[] = [{ id: "1", ...complaint }];

@@ -186,8 +186,8 @@ describe("a site beyond a limit", () => {
       ok: true,
     });
     const away = edit((await now(site)).plan, (d) => {
-      for (const one of [...d.plan.line.values()].filter(({ name }) => name.startsWith("Line ")))
-        d.remove("line", one.id);
+      for (const line of [...d.plan.line.values()].filter(({ name }) => name.startsWith("Line ")))
+        d.remove("line", line.id);
     });
     expect(await commitBatch(plans, { site, revision: 3, batch: away, by: people.ruth })).toMatchObject({
       ok: true,

@@ -34,16 +34,16 @@ const written = (made: CalendarText): ExportContent =>
   "fault" in made ? refused(made.fault) : { is: "text", text: made.text };
 
 /** A file that takes its time to work out: only of a plan that others need not wait for. */
-const ofFew = (one: SiteExport): SiteExport => ({
-  ...one,
+const ofFew = (siteExport: SiteExport): SiteExport => ({
+  ...siteExport,
   make: (index) => {
     const count = entityCount(index.plan);
     return count > MOST_STUDIED
       ? refused(
-          `The plan has ${count} things; ${one.file} is worked out here of at most ${MOST_STUDIED}, ` +
+          `The plan has ${count} things; ${siteExport.file} is worked out here of at most ${MOST_STUDIED}, ` +
             "since others would wait for it. Whoever opens the site can save it there.",
         )
-      : one.make(index);
+      : siteExport.make(index);
   },
 });
 

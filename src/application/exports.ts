@@ -193,7 +193,7 @@ async function fileOf(door: ExportDoor, wanted: Wanted, now: Standing): Promise<
   const index = PlanIndex.of(now.plan, wanted.made.slice(0, 10));
   const record = await wholeRecord(door.records, site);
   const standing = { revision: now.revision, record };
-  const found = exportsOf(door.calendars, index, standing).find((one) => one.file === file);
+  const found = exportsOf(door.calendars, index, standing).find((siteExport) => siteExport.file === file);
   return found === undefined ? null : { type: found.type, content: found.make(index) };
 }
 

@@ -104,7 +104,7 @@ test("a stranger is let in nowhere but at the door and the looks, and told the s
 const OF_SITE = Object.entries(ACCESS).filter(([key]) => key.includes("[site]")) as [Route["key"], Needs][];
 
 test.each(OF_SITE)("%s: %s and above; the others are told so", async (key, needs) => {
-  const route = routes.find((one) => one.key === key);
+  const route = routes.find((route) => route.key === key);
   if (route === undefined) throw new Error(key);
   // The one that takes no body and would do it.
   const rolesAsked = key === "DELETE /api/sites/[site]" ? ROLES.slice(0, 3) : ROLES;
@@ -118,7 +118,7 @@ test.each(OF_SITE)("%s: %s and above; the others are told so", async (key, needs
 });
 
 test.each(OF_SITE)("%s: a site of another customer is as one that never was", async (key) => {
-  const route = routes.find((one) => one.key === key);
+  const route = routes.find((route) => route.key === key);
   if (route === undefined) throw new Error(key);
   for (const who of ["elsewhere", "nobody"]) {
     const [there, nowhere] = [await askAs(route, who), await askAs(route, who, v7())];
@@ -164,7 +164,7 @@ test("lists hold only what is one's own: sites, people, folders, log, and others
   );
   expect([seen.customers, seen.sites.map(({ id }) => id)]).toEqual([[], [site]]);
   // The folder that it lies in is another's business.
-  expect(seen.sites.map((one) => one.customer)).toEqual([null]);
+  expect(seen.sites.map((sitePlace) => sitePlace.customer)).toEqual([null]);
   for (const who of ["editor", "nobody"])
     expect(await read<PeopleAnswer>("GET /api/people", members[who] ?? "")).toMatchObject({
       people: [],
@@ -219,7 +219,8 @@ async function signInAgain(name: string): Promise<{ id: string }> {
 test("of several roles the highest counts; one given in a folder reaches its sites as they come", async () => {
   const { cookie, id } = await newAccount("Idunn", { kind: "customer", id: customer }, "viewer");
   const roleOf = async () =>
-    (await read<SiteAnswer[]>("GET /api/sites", cookie)).find((one) => one.id === site)?.role ?? null;
+    (await read<SiteAnswer[]>("GET /api/sites", cookie)).find((siteSummary) => siteSummary.id === site)
+      ?.role ?? null;
   expect(await roleOf()).toBe("viewer");
   const on = { kind: "site", id: site };
   await people({ do: "grant", person: id, on, role: "editor" });

@@ -149,7 +149,7 @@ describe("a body that would hold the server up", () => {
   test("while the largest import is taken in, others are answered between its slices", async () => {
     const { POST, GET } = await import("@/app/api/sites/route");
     const edits = new PlanEdits(plan);
-    for (const one of edits.all("host")) removeHost(edits, one.id);
+    for (const host of edits.all("host")) removeHost(edits, host.id);
     const bare = applyChanges(plan, edits.changes());
     const file = encodePlan(must(bare.ok ? bare.value : null, "a plan without hosts")) as object;
     const like = must((encodePlan(plan) as { hosts: object[] }).hosts[0], "a host");

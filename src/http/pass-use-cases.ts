@@ -38,7 +38,7 @@ async function makeLink(
 ): Promise<Result<{ readonly key: string }, AppError>> {
   const { issue, reader, title, lastDay } = body;
   const sheet = issuedSheets(await wholeRecord(stores().records, site)).find(
-    (one) => one.issue.id === issue && !one.isWithdrawn,
+    (issuedSheet) => issuedSheet.issue.id === issue && !issuedSheet.isWithdrawn,
   );
   if (sheet === undefined) return err(NO_SUCH_SHEET);
   const about = `${title}: ${sheet.letter} ${sheet.issue.sheet.name}, ${READER_WORDS[reader]}`;

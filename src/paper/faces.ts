@@ -49,7 +49,7 @@ export const FACES: Readonly<Record<Family, readonly Face[]>> = {
 export const USUAL_FONT = FACES.text[0]?.name ?? "";
 /** All fonts, each once. */
 export const ALL_FACES: readonly Face[] = [
-  ...new Map([...FACES.text, ...FACES.figures].map((one) => [one.name, one])).values(),
+  ...new Map([...FACES.text, ...FACES.figures].map((face) => [face.name, face])).values(),
 ];
 
 /** What stands for a character that no font here has. */

@@ -20,7 +20,7 @@ export class Measure {
     const key = `${name} ${isBold}`;
     const known = this.#fonts.get(key);
     if (known !== undefined) return known;
-    const face = ALL_FACES.find((one) => one.name === name);
+    const face = ALL_FACES.find((face) => face.name === name);
     const file = face === undefined ? undefined : this.#files[isBold ? face.bold : face.normal];
     if (file === undefined) return null;
     // A file holds one font: only collections hold several.

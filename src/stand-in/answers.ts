@@ -57,7 +57,7 @@ export function siteOf(indexes: readonly PlanIndex[], packet: Packet): PlanIndex
         [device.name, asLabel(device.name)].some((one) => one.toLowerCase() === name),
       ) ||
       [...plan.interface.values()].some(({ addresses4 }) =>
-        addresses4.some((one) => formatAddress(one) === address),
+        addresses4.some((ipv4) => formatAddress(ipv4) === address),
       ),
   );
   const asking = indexes.filter(({ plan }) => plan.signIn.size > 0);

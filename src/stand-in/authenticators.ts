@@ -28,7 +28,9 @@ export function revealed(hidden: Buffer, authenticator: Buffer, secret: string):
 }
 
 const withProof = (attributes: readonly Attribute[], proof: Buffer): Attribute[] =>
-  attributes.map((one) => (one.type === ATTRIBUTES.messageAuthenticator ? { ...one, value: proof } : one));
+  attributes.map((attribute) =>
+    attribute.type === ATTRIBUTES.messageAuthenticator ? { ...attribute, value: proof } : attribute,
+  );
 
 /** The Message-Authenticator of a packet (RFC 3579 section 3.2): over the packet with its own place empty. */
 const proofOf = (packet: Packet, secret: string): Buffer =>

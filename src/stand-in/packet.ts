@@ -86,7 +86,7 @@ export function writePacket({ code, id, authenticator, attributes }: Packet): Bu
 
 /** The value of a packet's first attribute of a type; undefined without one. */
 export const valueOf = ({ attributes }: Packet, type: number): Buffer | undefined =>
-  attributes.find((one) => one.type === type)?.value;
+  attributes.find((attribute) => attribute.type === type)?.value;
 
 export const textAttribute = (type: number, text: string): Attribute => ({
   type,

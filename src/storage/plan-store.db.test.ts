@@ -220,7 +220,7 @@ function wired(): Plan {
       const points = context.edits.all("device").filter((device) => device.kind === "accessPoint");
       if (points[0] !== undefined && points[1] !== undefined)
         context.edits.patch("device", points[0].id, { hears: [points[1].id] });
-      for (const port of context.edits.all("port").filter((one) => one.medium === "fibre"))
+      for (const port of context.edits.all("port").filter((port) => port.medium === "fibre"))
         context.edits.patch("port", port.id, { optic: "10GBASE-SR" });
       if (other !== undefined)
         context.edits.patch("device", other.id, {

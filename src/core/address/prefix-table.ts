@@ -19,7 +19,7 @@ export class PrefixTable<Value> {
 
   add({ family, network, length }: Prefix, value: Value): void {
     const lengths = this.#lengths[family];
-    let own = lengths.find((one) => one.length === length);
+    let own = lengths.find((ofLength) => ofLength.length === length);
     if (own === undefined) {
       own = { length, byNetwork: new Map() };
       lengths.push(own);

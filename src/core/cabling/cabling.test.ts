@@ -101,13 +101,13 @@ test("the load of an uplink is the sum of what hangs behind it, added by hand", 
   const plan = fennelStreet();
   const index = PlanIndex.of(plan);
   const device = must(
-    [...plan.device.values()].find((one) => one.name === "Switch B"),
+    [...plan.device.values()].find((device) => device.name === "Switch B"),
     "Switch B",
   );
   const behind = new Set([
     device.id,
-    ...index.portsOf(device.id).flatMap((one) => {
-      const peer = index.peerOf(one.id);
+    ...index.portsOf(device.id).flatMap((port) => {
+      const peer = index.peerOf(port.id);
       return peer !== undefined && plan.device.get(peer.device)?.kind === "accessPoint" ? [peer.device] : [];
     }),
   ]);
@@ -119,11 +119,11 @@ test("the load of an uplink is the sum of what hangs behind it, added by hand", 
   const uplink = must(
     index
       .portsOf(device.id)
-      .map((one) => index.linkAt(one.id))
+      .map((port) => index.linkAt(port.id))
       .find(
-        (one) =>
-          one !== undefined &&
-          [one.a, one.b].some(
+        (link) =>
+          link !== undefined &&
+          [link.a, link.b].some(
             (id) => plan.device.get(plan.port.get(id)?.device ?? "")?.name === "Upper switch",
           ),
       ),
@@ -146,8 +146,8 @@ test("the power set aside is the sum of the classes of what is plugged in, added
     for (const device of plan.device.values()) {
       const budget = powerBudget(index, device);
       let sum = 0;
-      for (const one of index.portsOf(device.id))
-        if (one.poeMw > 0 && one.enabled) sum += loadAt(index, one)?.mw ?? 0;
+      for (const port of index.portsOf(device.id))
+        if (port.poeMw > 0 && port.enabled) sum += loadAt(index, port)?.mw ?? 0;
       expect(budget.neededMw).toBe(sum);
       for (const load of budget.loads) {
         const host = load.kind === "host" ? plan.host.get(load.id) : undefined;

@@ -15,7 +15,7 @@ const option = (code: number, value: readonly number[]): number[] =>
 const addressOption = (code: number, ...addresses: readonly (Address | null)[]): number[] =>
   option(
     code,
-    addresses.flatMap((one) => (typeof one === "number" ? addressBytes(one) : [])),
+    addresses.flatMap((address) => (typeof address === "number" ? addressBytes(address) : [])),
   );
 
 /** The transaction's number, which all four messages share: from the client's MAC address. */
@@ -59,7 +59,8 @@ function optionsOf({
 export function dhcpPacket(content: Dhcp, number: number): number[] {
   const { type, client, given, server, relay } = content;
   const asks = type === "discover" || type === "request";
-  const address = (one: Address | null) => (typeof one === "number" ? addressBytes(one) : [0, 0, 0, 0]);
+  const address = (address: Address | null) =>
+    typeof address === "number" ? addressBytes(address) : [0, 0, 0, 0];
   const body = [
     asks ? 1 : 2,
     1,

@@ -80,7 +80,7 @@ test("a rescue port misses no gateway, and a segment with a leg in it is told of
 test("where only a layer-3 switch routes, a segment without a gateway is found", () => {
   const inner = after((edits) => {
     const gateway = find(edits, "device", "Gateway");
-    for (const leg of edits.all("interface").filter((one) => one.line !== null))
+    for (const leg of edits.all("interface").filter((leg) => leg.line !== null))
       edits.remove("interface", leg.id);
     edits.patch("device", gateway.id, { kind: "switch", abilities: { ...gateway.abilities, routes: true } });
     edits.patch("segment", find(edits, "segment", "Studio").id, { gatewayInterface: null });
@@ -109,7 +109,7 @@ test("inspection sees clients behind an unmanaged switch by their leases, and wa
     });
     for (const port of edits
       .all("port")
-      .filter((one) => one.device === hall.id && ["1", "2", "3"].includes(one.label)))
+      .filter((port) => port.device === hall.id && ["1", "2", "3"].includes(port.label)))
       edits.patch("port", port.id, { guards: { ...port.guards, arpTrust: true, dhcpTrust: true } });
   });
   expect(said(watched, "inspection-kills-hosts")).toEqual([]);

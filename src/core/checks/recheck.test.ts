@@ -316,11 +316,11 @@ function make(context: EditContext, { what, a, b, vid }: Edit): void {
       return;
     case 33: {
       const device = pick(edits, "device", a);
-      const own = edits.all("port").filter((one) => one.device === device?.id);
+      const own = edits.all("port").filter((port) => port.device === device?.id);
       if (device !== undefined)
         makeLag(
           context,
-          own.slice(b % 5, (b % 5) + 2).map((one) => one.id),
+          own.slice(b % 5, (b % 5) + 2).map((port) => port.id),
           b % 2 === 0 ? "active" : "passive",
         );
       return;

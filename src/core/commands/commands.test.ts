@@ -94,7 +94,9 @@ class Site {
   leg = (device: string): string =>
     must(this.index.interfacesOf(this.named("device", device))[0]?.id, `a leg of ${device}`);
   points = (): string[] =>
-    [...this.plan.device.values()].filter((one) => one.kind === "accessPoint").map((one) => one.id);
+    [...this.plan.device.values()]
+      .filter((device) => device.kind === "accessPoint")
+      .map((device) => device.id);
 }
 
 let made = 0;
@@ -282,7 +284,7 @@ const EXAMPLES: Examples = {
   addOption: (at) => ({ segment: at.named("segment", "Staff"), text: "66 boot.example" }),
   removeOption: (at) => {
     const scope = must(
-      [...at.plan.scope.values()].find((one) => one.options.length > 0),
+      [...at.plan.scope.values()].find((scope) => scope.options.length > 0),
       "a scope with options",
     );
     return { scope: scope.id, code: must(scope.options[0], "an option").code };
@@ -313,7 +315,7 @@ const EXAMPLES: Examples = {
   addLine: () => ({ name: "Radio line" }),
   removeLine: (at) => ({
     line: must(
-      [...at.plan.line.values()].find((one) => one.name === "Spare line"),
+      [...at.plan.line.values()].find((line) => line.name === "Spare line"),
       "",
     ).id,
   }),
@@ -344,7 +346,7 @@ const EXAMPLES: Examples = {
   setChangesMac: (at) => ({ host: at.named("host", "Analyser"), on: true }),
   editOwnNetwork: (at) => ({
     host: must(
-      [...at.plan.host.values()].find((one) => one.manner === "typed" && one.ipv4 !== null),
+      [...at.plan.host.values()].find((host) => host.manner === "typed" && host.ipv4 !== null),
       "",
     ).id,
     field: "length4",
@@ -353,7 +355,7 @@ const EXAMPLES: Examples = {
   giveAddress: (at) => {
     const host = must(
       [...at.plan.host.values()].find(
-        (one) => one.segment === at.named("segment", "Staff") && one.mac !== null,
+        (host) => host.segment === at.named("segment", "Staff") && host.mac !== null,
       ),
       "",
     );
@@ -371,7 +373,7 @@ const EXAMPLES: Examples = {
   convertSchool: (at) => ({
     hosts: [
       must(
-        [...at.plan.host.values()].find((one) => one.manner === "reserved"),
+        [...at.plan.host.values()].find((host) => host.manner === "reserved"),
         "a reserved host",
       ).id,
     ],
@@ -416,7 +418,7 @@ const EXAMPLES: Examples = {
   removeLines: (at) => ({
     lines: [
       must(
-        [...at.plan.line.values()].find((one) => one.name === "Spare line"),
+        [...at.plan.line.values()].find((line) => line.name === "Spare line"),
         "",
       ).id,
     ],

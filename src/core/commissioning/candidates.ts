@@ -241,7 +241,7 @@ export const MOST_TRIED = 12;
 export function waysIn(site: OnSite, askers: readonly Asker[]): SiteTest[] {
   const { plan } = site.index;
   const isManaging = ({ segment }: Asker) => plan.segment.get(segment ?? "")?.management === true;
-  const sorted = [...askers.filter(isManaging), ...askers.filter((one) => !isManaging(one))];
+  const sorted = [...askers.filter(isManaging), ...askers.filter((asker) => !isManaging(asker))];
   return [...plan.device.values()].flatMap((device): SiteTest[] => {
     const address = managementAddress(site.index, device, 4);
     if (address === undefined) return [];

@@ -12,7 +12,7 @@ const index = PlanIndex.of(fennelStreet());
 const { tests } = testSheet(index);
 const testAt = (at: RegExp): Expected =>
   must(
-    tests.find((one) => at.test(one.at)),
+    tests.find((siteTest) => at.test(siteTest.at)),
     String(at),
   ).expected;
 const PHONES = testAt(/^Phone Theatre desk$/);

@@ -82,11 +82,11 @@ function judgeSix(
   const [first] = own;
   if (first === undefined)
     return shownIn(text).address === null ? null : isWrong(`It shows no IPv6 address; ${wanted}`);
-  const global = own.filter((one) => !isLinkLocal(one));
+  const global = own.filter((address) => !isLinkLocal(address));
   const [any] = global;
   if (any === undefined) return isWrong(`${whose(index, first)}; ${wanted}`);
-  const isOwn = (one: Address) => expected.ranges.some((range) => inRange(range, one));
-  const stranger = global.find((one) => !isOwn(one));
+  const isOwn = (address: Address) => expected.ranges.some((range) => inRange(range, address));
+  const stranger = global.find((address) => !isOwn(address));
   const right = global.find(isOwn);
   if (right === undefined) return isWrong(`${whose(index, any)}; ${wanted}`);
   if (stranger !== undefined) return isWrong(`${whose(index, stranger)}, beside ${formatAddress(right)}.`);
@@ -112,7 +112,7 @@ function strangeServer(
   { dns }: Pick<Extract<Expected, { is: "lease" }>, "dns">,
   shown: Shown,
 ): Judged | null {
-  const stranger = shown.dns.find((one) => !dns.includes(one));
+  const stranger = shown.dns.find((address) => !dns.includes(address));
   const wanted = dns.length === 0 ? "none is to be" : `it has to be ${dns.map(formatAddress).join(", ")}`;
   if (stranger !== undefined)
     return { isRight: false, words: `${formatAddress(stranger)} is named as name server; ${wanted}.` };
@@ -140,7 +140,7 @@ export function otherAspects(
     address: !isRight,
     gateway:
       !isSix && (hasNoGateway ? expected.gateway !== null : gateway !== null && gateway !== expected.gateway),
-    dns: hasNoDns ? expected.dns.length > 0 : dns.some((one) => !expected.dns.includes(one)),
+    dns: hasNoDns ? expected.dns.length > 0 : dns.some((address) => !expected.dns.includes(address)),
   };
 }
 

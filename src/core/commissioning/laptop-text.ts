@@ -76,6 +76,6 @@ export function shownIn(text: string, family: Family = 4): Shown {
   }
   const says = (without: RegExp) => text.split(/\r?\n/).some((line) => without.test(line.trim()));
   const hasNoGateway = gateway === null && says(WITHOUT);
-  const address = own.find((one) => !isLinkLocal(one)) ?? own[0] ?? null;
+  const address = own.find((address) => !isLinkLocal(address)) ?? own[0] ?? null;
   return { address, own, gateway, hasNoGateway, dns, hasNoDns: dns.length === 0 && says(WITHOUT_DNS) };
 }

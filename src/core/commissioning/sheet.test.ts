@@ -117,7 +117,7 @@ const BREAKERS: Readonly<Record<Fact["kind"], Breaker>> = {
     const taken = index.groups("hostsByAddress");
     const held = segmentHolding(index.plan, must(ipv4, "an address"))?.id;
     const other =
-      near.find((one) => segmentHolding(index.plan, one)?.id === held && !taken.has(one)) ??
+      near.find((ipv4) => segmentHolding(index.plan, ipv4)?.id === held && !taken.has(ipv4)) ??
       must(near[0], "another address");
     edits.patch("host", host, {
       ipv4: other,
@@ -224,8 +224,8 @@ describe.each(SITES)("%s", (_, plan) => {
   const sheet = testSheet(index);
 
   test("every reading comes out as expected on the site as planned", () => {
-    for (const one of sheet.tests)
-      expect([one.id, isRight(index, index, one, sheet.facts)]).toEqual([one.id, true]);
+    for (const siteTest of sheet.tests)
+      expect([siteTest.id, isRight(index, index, siteTest, sheet.facts)]).toEqual([siteTest.id, true]);
   });
 
   test("no fact is left: a reading proves it, or it says why none can", () => {
@@ -313,7 +313,7 @@ test("on a ring every cable on somebody's way is pulled out; the one that stands
   const ring = facts.filter(({ kind }) => kind === "spare");
   expect(ring).toHaveLength(cablesOnRings(index).length);
   expect(ring.length).toBeGreaterThan(3);
-  const pulled = tests.filter((one) => one.pulled?.what === "link");
+  const pulled = tests.filter((siteTest) => siteTest.pulled?.what === "link");
   // One cable of a ring stands by: nobody's way leads over it.
   expect(pulled).toHaveLength(ring.length - 1);
   expect(unproven.filter(({ fact }) => fact.kind === "spare").map(({ why }) => why)).toEqual([

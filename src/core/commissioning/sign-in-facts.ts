@@ -36,7 +36,7 @@ interface Used {
 function usedIn(index: PlanIndex): Used[] {
   const all = signInPorts(index);
   return [...index.plan.signIn.values()].flatMap((profile): Used[] => {
-    const ports = all.filter((one) => one.profile?.id === profile.id);
+    const ports = all.filter((signInPort) => signInPort.profile?.id === profile.id);
     const hosts = ports
       .flatMap(({ port }) => index.hostsAt(port.id))
       .filter(({ manner }) => manner !== "typed");

@@ -116,7 +116,9 @@ const overlaps = (a: Service, b: Service): boolean =>
 
 /** Services that a door does not name, for which it has to stay shut. */
 const othersThan = (services: readonly Service[]): Service[] =>
-  SERVICES.filter((one) => one.protocol === "tcp" && !services.some((known) => overlaps(one, known)));
+  SERVICES.filter(
+    (service) => service.protocol === "tcp" && !services.some((known) => overlaps(service, known)),
+  );
 
 /**
  * What is asked for across a wall. Where everything is let or kept out one question stands for all; at the

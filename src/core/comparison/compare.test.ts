@@ -65,7 +65,7 @@ test("a device that is gone is told with all of its parts by the name that it ha
   const [group] = compareStates(index, bare);
   expect([group?.title, group?.lines[0]?.words]).toEqual(["Upper switch", "is gone"]);
   const leg = must(
-    [...plan.interface.values()].find((one) => one.device === device.id && one.segment !== null),
+    [...plan.interface.values()].find((leg) => leg.device === device.id && leg.segment !== null),
     "its leg",
   );
   const moved = after((edits) => {

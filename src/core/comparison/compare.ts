@@ -77,10 +77,10 @@ export const toldChanges = (
   index: PlanIndex,
   changes: readonly Change[],
 ): { readonly id: string; readonly name: string; readonly words: string }[] =>
-  describeChanges(index, index, changes).map((one, at) => ({
+  describeChanges(index, index, changes).map((change, at) => ({
     id: changes[at]?.id ?? "",
-    name: one.name,
-    words: wordsOf(one),
+    name: change.name,
+    words: wordsOf(change),
   }));
 
 /** A name without that of the device that it stands under: "port 5", "leg in Staff". */

@@ -15,7 +15,7 @@ const named = <T extends { readonly name: string }>(all: ReadonlyMap<string, T>,
 const apart = (before: Plan, after: Plan) => tablesApart(PlanIndex.of(before), PlanIndex.of(after));
 const table = (title: string, before: Plan, after: Plan) =>
   must(
-    apart(before, after).find((one) => one.title === title),
+    apart(before, after).find((tableApart) => tableApart.title === title),
     `${title} differs`,
   );
 
@@ -95,7 +95,7 @@ test("a change of any cell of any table comes out as that cell in that row", () 
     const differing = now.flatMap((row, r) =>
       row.flatMap((text, c) => (text === before[r]?.[c] ? [] : [[before[r]?.[c] ?? null, text]])),
     );
-    const own = told.find((one) => one.title === title)?.rows ?? [];
+    const own = told.find((tableApart) => tableApart.title === title)?.rows ?? [];
     const cells = own.flatMap((row) =>
       row.cells.filter((cell) => cell.before !== cell.after).map((cell) => [cell.before, cell.after]),
     );

@@ -7,7 +7,7 @@ import { drawnTogether } from "./on-drawing";
 const plan = fennelStreet();
 const deviceCalled = (name: string) =>
   must(
-    [...plan.device.values()].find((one) => one.name === name),
+    [...plan.device.values()].find((device) => device.name === name),
     name,
   ).id;
 

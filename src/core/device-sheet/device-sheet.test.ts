@@ -193,7 +193,7 @@ test("a gateway's routes, translation, forwards and rules are on its sheet, in a
 
 test("a device with two lists gets both, and they say the same", () => {
   const device = must(
-    [...office.device.values()].find((one) => one.name === "Switch B"),
+    [...office.device.values()].find((device) => device.name === "Switch B"),
     "Switch B",
   );
   const plan = donePlan(afterEdit(office, (context) => setAbilities(context, device.id, { lists: "two" })));
@@ -226,7 +226,7 @@ test("a device with two lists gets both, and they say the same", () => {
 
 test("the two lists say only what can be entered; ports that its line does not name leave VLAN 1", () => {
   const device = must(
-    [...office.device.values()].find((one) => one.name === "Switch B"),
+    [...office.device.values()].find((device) => device.name === "Switch B"),
     "Switch B",
   );
   const two = donePlan(afterEdit(office, (context) => setAbilities(context, device.id, { lists: "two" })));
@@ -257,7 +257,7 @@ test("the two lists say only what can be entered; ports that its line does not n
 
 test("the rescue port, the place of the credentials and the limit of VLAN names are on the sheet", () => {
   const device = must(
-    [...office.device.values()].find((one) => one.name === "Upper switch"),
+    [...office.device.values()].find((device) => device.name === "Upper switch"),
     "Upper switch",
   ) as Device;
   const index = PlanIndex.of(office);

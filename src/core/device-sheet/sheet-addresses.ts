@@ -110,8 +110,8 @@ export function managementOf(index: PlanIndex, device: Device): DeviceData["mana
     address: sheetAddress(segment.prefixes4, address),
     gateway: gateway === undefined ? null : formatAddress(gateway),
     // What it is asked for itself it does not ask itself.
-    dns: asText(segment.dns.filter((one) => !isOwn(index, device, one))),
-    time: asText(segment.time.filter((one) => !isOwn(index, device, one))),
+    dns: asText(segment.dns.filter((address) => !isOwn(index, device, address))),
+    time: asText(segment.time.filter((address) => !isOwn(index, device, address))),
   };
 }
 

@@ -87,8 +87,8 @@ export function sheetSsid(index: PlanIndex, ssid: Ssid): SheetSsid {
   const segments = segmentsOfSsid(index, ssid);
   return {
     name: ssid.name,
-    segments: segments.map((one) => one.name),
-    vids: segments.flatMap((one) => index.vidOf(one) ?? []),
+    segments: segments.map((segment) => segment.name),
+    vids: segments.flatMap((segment) => index.vidOf(segment) ?? []),
     security: SECURITY_FACTS[ssid.security].words,
     profile: SECURITY_FACTS[ssid.security].signsIn ? (wirelessProfile(index, ssid)?.name ?? "") : "",
     hidden: ssid.hidden,

@@ -317,7 +317,7 @@ describe("who holds what when all have asked", () => {
     const twins = [1, 2].map((n) => host("Twin", { id: testId("host", `twin ${n}`), segment: away.id }));
     const index = site(twins, [scope()]);
     const inOrder = [...twins].sort((a, b) => (a.id < b.id ? -1 : 1));
-    expect(inOrder.map((one) => visitorAddress(index, scope(), one))).toEqual(
+    expect(inOrder.map((host) => visitorAddress(index, scope(), host))).toEqual(
       ["10.24.20.10", "10.24.20.12"].map(ip),
     );
     expect(visitorsWith(index, scope(), ip("10.24.20.12"))).toEqual([inOrder[1]]);

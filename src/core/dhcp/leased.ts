@@ -46,7 +46,7 @@ function visitingOf(index: PlanIndex, scope: Scope): Visiting {
   if (known !== undefined) return known;
   const taken = new Set(leasedTo(index, scope).values());
   const hosts = [...index.plan.host.values()]
-    .filter((one) => one.manner !== "typed" && one.segment !== scope.segment)
+    .filter((host) => host.manner !== "typed" && host.segment !== scope.segment)
     .sort((a, b) => byNaturalText(a.name, b.name) || (a.id < b.id ? -1 : 1));
   const made = {
     free: [...freeAddresses(index, scope)].filter((address) => !taken.has(address)),

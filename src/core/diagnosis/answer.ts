@@ -86,9 +86,9 @@ export function answer(
     why:
       question === null
         ? []
-        : whyFails(study.index, question, diagnosed).map((one) => ({
-            ...one,
-            candidates: namesOf(one.candidates),
+        : whyFails(study.index, question, diagnosed).map((why) => ({
+            ...why,
+            candidates: namesOf(why.candidates),
           })),
   };
 }

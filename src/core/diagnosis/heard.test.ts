@@ -42,7 +42,7 @@ test("what is heard where somebody complains leaves the fault among those that e
       const port = hosts.flatMap((host) => portOf(host) ?? [])[0];
       if (port === undefined) continue;
       const readings = readingsAt(study.index, PlanIndex.of(fault.plan), port, hosts.slice(0, 4));
-      if (readings.every((one) => study.isAsPlanned(one))) continue;
+      if (readings.every((reading) => study.isAsPlanned(reading))) continue;
       told += 1;
       const { candidates } = study.diagnose(readings);
       const all = candidates.filter(({ explains }) => explains.every(Boolean));

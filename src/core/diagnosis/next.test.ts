@@ -21,7 +21,7 @@ const seenIn = ({ isAsPlanned, words }: Branch): Reading["seen"] =>
 describe.each([lockkeepersHouse, fennelStreet])("%p", (made) => {
   const study = new Study(PlanIndex.of(made()));
   const hosts = [...study.index.plan.host.values()].filter(({ manner }) => manner !== "typed").slice(0, 6);
-  const complaints = hosts.map(({ id }) => nothing(id)).filter((one) => !study.isAsPlanned(one));
+  const complaints = hosts.map(({ id }) => nothing(id)).filter((reading) => !study.isAsPlanned(reading));
 
   test("an outcome that is tapped leaves what it said it would leave", () => {
     expect(complaints.length).toBeGreaterThan(1);

@@ -131,14 +131,14 @@ function unread({ readings }: Diagnosed, asks: readonly Ask[]): Ask[] {
 function branchesAt(study: Study, ask: Ask, left: readonly Candidate[]): Branch[] {
   const planned = study.planned(ask);
   const parts = new Map<string, { words: string; left: Candidate[] }>();
-  for (const one of left) {
-    const predicted = study.predicted(one.suspect, ask);
+  for (const candidate of left) {
+    const predicted = study.predicted(candidate.suspect, ask);
     if (predicted === null) continue;
     const part = parts.get(predicted.key) ?? {
       words: outcomeText(study.index, planned.expected, predicted.expected),
       left: [],
     };
-    part.left.push(one);
+    part.left.push(candidate);
     parts.set(predicted.key, part);
   }
   const all = left.reduce((sum, { weight }) => sum + weight, 0);

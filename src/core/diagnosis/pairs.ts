@@ -64,7 +64,7 @@ const weightOfKind = ({ kind }: Suspect): number => SUSPECT_KINDS[kind].weight;
 /** Pairs of which each helps with something, and both together with every reading that is not as planned. */
 function pairsToTry(study: Study, wrong: readonly Reading[], suspects: readonly Suspect[]): Suspect[] {
   const helpers = suspects
-    .map((suspect): Helper => ({ suspect, helps: wrong.map((one) => study.helps(suspect, one)) }))
+    .map((suspect): Helper => ({ suspect, helps: wrong.map((reading) => study.helps(suspect, reading)) }))
     .filter(({ helps }) => helps.some(Boolean))
     .sort((a, b) => weightOfKind(b.suspect) - weightOfKind(a.suspect));
   const seen = new Set<string>();
@@ -91,7 +91,7 @@ export function diagnosePairs(
   readings: readonly Reading[],
   tell: Tell = () => undefined,
 ): Diagnosed {
-  const wrong = readings.filter((one) => !study.isAsPlanned(one));
+  const wrong = readings.filter((reading) => !study.isAsPlanned(reading));
   const pairs = pairsToTry(study, wrong, study.suspects(readings));
   return study.among(readings, pairs, tell);
 }

@@ -82,8 +82,8 @@ test("so it is in random sites, with chained routers, routed ports, and without 
 });
 
 /** The plan with a second fault alone. */
-function aloneOf(plan: Plan, one: Fault, two: Fault): PlanIndex | null {
-  const applied = applyChanges(plan, diff(one.plan, two.plan));
+function aloneOf(plan: Plan, fault: Fault, two: Fault): PlanIndex | null {
+  const applied = applyChanges(plan, diff(fault.plan, two.plan));
   return applied.ok ? PlanIndex.of(applied.value) : null;
 }
 
@@ -112,13 +112,13 @@ test("two faults at once, each with its own complaint, are both named among the 
   while (tried < count) {
     const study = must(studies[roll(studies.length)], "a site");
     const { plan } = study.index;
-    const one = plant(plan, roll);
-    const two = one === null ? null : plant(one.plan, roll);
-    const alone = one === null || two === null ? null : aloneOf(plan, one, two);
-    if (one === null || two === null || alone === null) continue;
-    const [truth, first] = [PlanIndex.of(two.plan), PlanIndex.of(one.plan)];
+    const fault = plant(plan, roll);
+    const two = fault === null ? null : plant(fault.plan, roll);
+    const alone = fault === null || two === null ? null : aloneOf(plan, fault, two);
+    if (fault === null || two === null || alone === null) continue;
+    const [truth, first] = [PlanIndex.of(two.plan), PlanIndex.of(fault.plan)];
     const complaints = [
-      ownComplaint(study, { truth, mine: first, other: alone }, one.notice, roll),
+      ownComplaint(study, { truth, mine: first, other: alone }, fault.notice, roll),
       ownComplaint(study, { truth, mine: alone, other: first }, two.notice, roll),
     ].flatMap((reading) => reading ?? []);
     if (complaints.length < 2) continue;
@@ -131,7 +131,7 @@ test("two faults at once, each with its own complaint, are both named among the 
         return isWhole ? single : diagnosePairs(study, readings);
       },
     });
-    const rank = diagnosed.candidates.findIndex((pair) => names(pair, one) && names(pair, two));
+    const rank = diagnosed.candidates.findIndex((pair) => names(pair, fault) && names(pair, two));
     if (rank >= 0 && rank < 5) named += 1;
   }
   expect(named).toBeGreaterThanOrEqual(least);

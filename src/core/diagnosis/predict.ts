@@ -185,7 +185,7 @@ function sameAspects(planned: Lease, predicted: Lease, text: string): boolean {
     address:
       address !== planned.address && !planned.ranges.some((range) => inRange(range, address ?? range.last)),
     gateway: predicted.gateway !== planned.gateway,
-    dns: predicted.dns.some((one) => !planned.dns.includes(one)),
+    dns: predicted.dns.some((address) => !planned.dns.includes(address)),
   };
   return ASPECTS.every((aspect) => seen[aspect] === own[aspect]);
 }

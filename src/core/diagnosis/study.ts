@@ -148,7 +148,7 @@ export class Study {
   /** Single faults that could have something to do with readings. */
   suspects(readings: readonly Reading[], sight: Sight | null = null): Suspect[] {
     const questions = readings.flatMap(questionsOf);
-    const wrong = readings.filter((one) => !this.isAsPlanned(one));
+    const wrong = readings.filter((reading) => !this.isAsPlanned(reading));
     const asked = wrong.flatMap(questionsOf);
     return suspectsIn(this.index, sight ?? sightOf(this.index, asked), {
       questions,
@@ -162,13 +162,13 @@ export class Study {
     tell: Tell = () => undefined,
     sight: Sight | null = null,
   ): Diagnosed {
-    const isAsPlanned = readings.every((one) => this.isAsPlanned(one));
+    const isAsPlanned = readings.every((reading) => this.isAsPlanned(reading));
     return this.among(readings, isAsPlanned ? [] : this.suspects(readings, sight), tell);
   }
 
   /** What of some faults explains the readings, the most likely first. */
   among(readings: readonly Reading[], suspects: readonly Suspect[], tell: Tell = () => undefined): Diagnosed {
-    const isAsPlanned = readings.map((one) => this.isAsPlanned(one));
+    const isAsPlanned = readings.map((reading) => this.isAsPlanned(reading));
     for (const suspect of suspects) this.#known.set(suspect.id, suspect);
     const scored = suspects.flatMap((suspect, at) => {
       if (at % TOLD_EACH === 0) tell(at, suspects.length);
@@ -184,10 +184,10 @@ export class Study {
     readings: readonly Reading[],
     isAsPlanned: readonly boolean[],
   ): boolean[] | null {
-    const wrong = readings.map((one, at) => isAsPlanned[at] === false && this.#agrees(suspect, one));
+    const wrong = readings.map((reading, at) => isAsPlanned[at] === false && this.#agrees(suspect, reading));
     if (!wrong.some(Boolean)) return null;
-    return readings.map((one, at) =>
-      isAsPlanned[at] === false ? wrong[at] === true : this.#agrees(suspect, one),
+    return readings.map((reading, at) =>
+      isAsPlanned[at] === false ? wrong[at] === true : this.#agrees(suspect, reading),
     );
   }
 

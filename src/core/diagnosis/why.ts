@@ -119,7 +119,7 @@ export function whyFails(index: PlanIndex, question: ProbeQuestion, diagnosed: D
   };
   return FOUR.map((about) => {
     const candidates = left.filter(({ suspect }) => fourOf(SUSPECT_KINDS[suspect.kind].asks) === about);
-    const weight = candidates.reduce((sum, one) => sum + one.weight, 0);
+    const weight = candidates.reduce((sum, candidate) => sum + candidate.weight, 0);
     return { about, says: says[about](), share: all === 0 ? 0 : weight / all, candidates };
   });
 }

@@ -45,7 +45,7 @@ export interface Look {
 
 /** Some faults as one, each made after the one before; null for none. */
 const together = (faults: readonly Suspect[]): Suspect | null =>
-  faults.reduce<Suspect | null>((all, one) => (all === null ? one : pairOf(all, one)), null);
+  faults.reduce<Suspect | null>((all, suspect) => (all === null ? suspect : pairOf(all, suspect)), null);
 
 /** A copy of a site in which something is wrong: one fault, or two at once. */
 export class Copy {

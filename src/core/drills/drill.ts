@@ -57,7 +57,7 @@ function anyOf(suspects: readonly Suspect[], roll: Dice): Suspect | undefined {
     Array.from({ length: SUSPECT_KINDS[kind].weight }, () => kind),
   );
   const kind = weighed[roll(Math.max(1, weighed.length))];
-  const own = suspects.filter((one) => one.kind === kind);
+  const own = suspects.filter((suspect) => suspect.kind === kind);
   return own[roll(Math.max(1, own.length))];
 }
 
@@ -87,7 +87,7 @@ export const solve = ({ copy, complaints }: Pick<Drill, "copy" | "complaints">):
 export function isNamed({ faults }: Copy, { left }: Followed): boolean {
   const ids = faults.map(({ id }) => id);
   const names = [ids.join(" + "), [...ids].reverse().join(" + ")];
-  return left.some((one) => explainsAll(one) && names.includes(one.suspect.id));
+  return left.some((candidate) => explainsAll(candidate) && names.includes(candidate.suspect.id));
 }
 
 function drillOf(copy: Copy, level: Level, asks: readonly Ask[], roll: Dice): Drill | null {
@@ -115,8 +115,8 @@ function single(
 /** Two at once: each is complained of by somebody who does not notice the other. */
 function double(study: Study, first: Suspect, second: Suspect, roll: Dice): Drill | null {
   const copy = new Copy(study, [first, second]);
-  const asks = [first, second].map((one) =>
-    complaintOf(new Copy(study, [one]), { level: null, about: null }, roll),
+  const asks = [first, second].map((suspect) =>
+    complaintOf(new Copy(study, [suspect]), { level: null, about: null }, roll),
   );
   const isOwn = asks.every((ask, at) => {
     const other = copy.faults[1 - at];
@@ -146,13 +146,13 @@ export function makeDrill(study: Study, { level, about, accepts }: Wanted, seed:
   const roll = dice(start);
   const suspects = study.everything(fewQuestions(study.index, dice(start))).filter(accepts);
   for (let tried = 0; tried < MOST_TRIED; tried += 1) {
-    const one = anyOf(suspects, roll);
+    const suspect = anyOf(suspects, roll);
     const two = level === 3 ? anyOf(suspects, roll) : undefined;
-    if (one === undefined || one.id === two?.id) continue;
+    if (suspect === undefined || suspect.id === two?.id) continue;
     const made =
       level === 3
-        ? two !== undefined && double(study, one, two, roll)
-        : single(new Copy(study, [one]), { level, about }, roll);
+        ? two !== undefined && double(study, suspect, two, roll)
+        : single(new Copy(study, [suspect]), { level, about }, roll);
     if (made) return made;
   }
   return null;

@@ -124,7 +124,7 @@ test("a cable moved to a port set alike gets a link; one that is not there is no
   const study = new Study(PlanIndex.of(bramblewick()));
   const { index } = study;
   const isAtPort = ({ kind, subjects }: Suspect) => {
-    const port = subjects.find((one) => one.kind === "port")?.id ?? "";
+    const port = subjects.find((subject) => subject.kind === "port")?.id ?? "";
     return (
       kind === "portOff" && index.linkAt(port) === undefined && portsBeside(index, port).free !== undefined
     );

@@ -166,7 +166,8 @@ function putBack(now: Now): Now {
 const isTheSame = (drill: Drill, at: number, id: string): boolean =>
   drill.copy.faults[at]?.id === id ||
   (drill.strands[at]?.fitting ?? []).some(
-    (one) => one.id === id && readingsOf(drill).every((ask) => drill.copy.fits(at, one, firstLook(ask))),
+    (suspect) =>
+      suspect.id === id && readingsOf(drill).every((ask) => drill.copy.fits(at, suspect, firstLook(ask))),
   );
 
 /** Which of the faults that are still open somebody means; -1 for none of them. */
@@ -176,7 +177,7 @@ const meant = (drill: Drill, isOpen: (at: number) => boolean, id: string): numbe
 /** Why it is not that: the first look that would have come out otherwise. */
 function speaksAgainst(drill: Drill, now: Now, id: string): string {
   const { copy } = drill;
-  const suspect = faultsIn(drill, now.looks).find((one) => one.id === id);
+  const suspect = faultsIn(drill, now.looks).find((suspect) => suspect.id === id);
   if (suspect === undefined) return "No such fault is possible here.";
   for (const [i, look] of now.looks.entries()) {
     const open = copy.faults.flatMap((_, at) => (now.named[at] === true ? [] : [at]));
@@ -197,7 +198,7 @@ export function faultsIn({ copy, complaints }: Drill, looks: readonly Look[]): S
 }
 
 const wordsOf = (drill: Drill, now: Now, id: string): string =>
-  faultsIn(drill, now.looks).find((one) => one.id === id)?.words ?? "A fault that is none here";
+  faultsIn(drill, now.looks).find((suspect) => suspect.id === id)?.words ?? "A fault that is none here";
 
 function name(drill: Drill, now: Now, id: string): Now {
   const at = meant(drill, (one) => now.named[one] !== true, id);
@@ -214,7 +215,7 @@ function name(drill: Drill, now: Now, id: string): Now {
 function mend(drill: Drill, now: Now, id: string): Now {
   const isOpen = (at: number) => now.named[at] === true && now.mended[at] !== true;
   const at = meant(drill, isOpen, id);
-  const fault = faultsIn(drill, now.looks).find((one) => one.id === id);
+  const fault = faultsIn(drill, now.looks).find((suspect) => suspect.id === id);
   const did = fault?.mend.replace(/\.$/, "") ?? "Mended what is none here";
   if (at < 0) {
     const row = { did, saw: "it was so already", told: "nothing changed", isSound: false };

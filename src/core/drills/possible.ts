@@ -26,7 +26,7 @@ export function possible(copy: Copy, complaints: readonly { readonly ask: Ask }[
     const all = copy.study.suspects([complained(copy.study, own.ask, copy.seen(own))]);
     return {
       tried: all.length,
-      fitting: all.filter((one) => looks.every((look) => soundsLike(copy, at, one, look))),
+      fitting: all.filter((suspect) => looks.every((look) => soundsLike(copy, at, suspect, look))),
     };
   });
 }
@@ -35,5 +35,5 @@ export function possible(copy: Copy, complaints: readonly { readonly ask: Ask }[
 export const narrowed = (copy: Copy, strands: readonly Strand[], look: Look): Strand[] =>
   strands.map(({ tried, fitting }, at) => ({
     tried,
-    fitting: fitting.filter((one) => copy.fits(at, one, look)),
+    fitting: fitting.filter((suspect) => copy.fits(at, suspect, look)),
   }));

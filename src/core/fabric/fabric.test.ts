@@ -107,9 +107,9 @@ describe("what is one wire", () => {
       mode: "active" as const,
     };
     const far = { ...lag, id: "00000000-0000-4000-8000-000000000002", device: BARN.id };
-    const near = [m1, m2, m3].map((one, i) => ({ ...one, lag: lag.id, position: 9 - i, enabled: i < 2 }));
+    const near = [m1, m2, m3].map((port, i) => ({ ...port, lag: lag.id, position: 9 - i, enabled: i < 2 }));
     const [n1, n2, n3] = [must(near[0], "it"), must(near[1], "it"), must(near[2], "it")];
-    const [f1, f2] = [b1, b2].map((one) => ({ ...one, lag: far.id }));
+    const [f1, f2] = [b1, b2].map((port) => ({ ...port, lag: far.id }));
     const links = [
       [n1, must(f1, "it")],
       [n2, must(f2, "it")],
@@ -131,7 +131,7 @@ describe("what is one wire", () => {
       name: "Up",
       mode: "active" as const,
     };
-    const members = [m1, m2].map((one) => ({ ...one, lag: lag.id, position: 4 }));
+    const members = [m1, m2].map((port) => ({ ...port, lag: lag.id, position: 4 }));
     const [first] = [...members].sort((a, b) => (a.id < b.id ? -1 : 1));
     for (const ports of [members, [...members].reverse()])
       expect(wiresOf(fabricOf({ ports, lags: [lag] }))).toEqual([`Mill ${must(first, "one").label}`]);

@@ -97,8 +97,8 @@ export function membersAt(fabric: Fabric, device: number, vid: number): readonly
   };
   for (const port of fabric.bridgePortsOf[device] ?? []) {
     const entity = fabric.ports[port];
-    for (const one of entity?.untagged ?? []) add(one, { port, tag: null });
-    for (const one of entity?.tagged ?? []) add(one, { port, tag: one });
+    for (const vid of entity?.untagged ?? []) add(vid, { port, tag: null });
+    for (const vid of entity?.tagged ?? []) add(vid, { port, tag: vid });
   }
   fabric.members.set(device, found);
   return found.get(vid) ?? NOBODY;

@@ -23,7 +23,7 @@ function bySteps(at: Met, tag: number | null): number | null {
     isTagged &&
     at.dropsOwnTag === true &&
     at.tagged.length === 0 &&
-    at.untagged.some((one) => one === joined)
+    at.untagged.some((vid) => vid === joined)
   )
     return null;
   // 8.6.2: ingress filtering.

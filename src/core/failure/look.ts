@@ -42,7 +42,7 @@ function enteredGate(state: State, { manner, gateway4, segment }: Host): Gate | 
   const leg =
     home === undefined
       ? undefined
-      : state.index.interfacesIn(home.id).find((one) => one.addresses4.includes(gateway4));
+      : state.index.interfacesIn(home.id).find((leg) => leg.addresses4.includes(gateway4));
   if (home === undefined || leg === undefined) return { gateway: null, gatewaySpot: null, out: null };
   return {
     gateway: leg.device,

@@ -28,8 +28,8 @@ test("the sites to ask have routed ports, VLANs, wireless without one, NAT and r
   expect(
     count(
       (plan) =>
-        [...plan.segment.values()].some((one) => one.vlan === null) &&
-        [...plan.segment.values()].some((one) => one.vlan !== null),
+        [...plan.segment.values()].some((segment) => segment.vlan === null) &&
+        [...plan.segment.values()].some((segment) => segment.vlan !== null),
     ),
   ).toBeGreaterThan(10);
   expect(

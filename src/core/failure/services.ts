@@ -147,7 +147,7 @@ export class WaysOut {
   from(segment: Segment, router: string): WayOut | null {
     const { index } = this.#state;
     const out = this.#ofRouter(router);
-    const leg = index.interfacesIn(segment.id).find((one) => one.device === router);
+    const leg = index.interfacesIn(segment.id).find((leg) => leg.device === router);
     const address = leg === undefined ? null : addressIn(segment, leg, 4);
     if (out === null || address === null || !isBelieved(index, out.way, address)) return null;
     return leastAlong(segment, out.way, (from, filter) => Number(opensOut(index, from, filter))) === 0

@@ -84,7 +84,8 @@ test("no change of the demo is told with an id, a bare object or an empty value"
   const from: Plan = plan;
   const all = describeChanges(PlanIndex.of(emptyPlan(from.site)), index, diff(emptyPlan(from.site), from));
   expect(all.length).toBeGreaterThan(200);
-  for (const one of all) expect(one.name).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}|\[object|undefined|removed/);
+  for (const change of all)
+    expect(change.name).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}|\[object|undefined|removed/);
 });
 
 test("a clash shows both sides in words and travels as plain JSON, IPv6 and all", () => {

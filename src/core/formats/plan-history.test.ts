@@ -38,10 +38,9 @@ function grown(): { readonly plan: Plan; readonly batches: LoggedBatch[] } {
 
 const { plan, batches } = grown();
 const written = async (list: readonly LoggedBatch[]) =>
-  JSON.parse(`[${(await Promise.all(list.map((one) => loggedText(one, breath)))).join(",")}]`) as Record<
-    string,
-    unknown
-  >[];
+  JSON.parse(
+    `[${(await Promise.all(list.map((loggedBatch) => loggedText(loggedBatch, breath)))).join(",")}]`,
+  ) as Record<string, unknown>[];
 const read = (history: unknown, of: Plan = plan) => historyOfFile({ history }, of, breath);
 
 test("a history is read as it was written: every kind of edit, who, when, what undoes what", async () => {

@@ -143,7 +143,7 @@ describe("zone files", () => {
   test("a name with nothing that DNS can hold is given back, not bent into another's", () => {
     const plan = fennelStreet();
     const host = must(
-      [...plan.host.values()].find((one) => one.ipv4 !== null && one.manner === "reserved"),
+      [...plan.host.values()].find((host) => host.ipv4 !== null && host.manner === "reserved"),
       "a reserved host",
     );
     const odd: Plan = { ...plan, host: new Map(plan.host).set(host.id, { ...host, name: "≈ 機 ≈" }) };

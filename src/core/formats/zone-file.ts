@@ -245,7 +245,7 @@ export function reservationTable(index: PlanIndex): string[][] {
     .map((host) => {
       const segment = host.segment === null ? undefined : index.plan.segment.get(host.segment);
       const scope =
-        segment === undefined ? undefined : index.scopesOf(segment.id).find((one) => one.family === 4);
+        segment === undefined ? undefined : index.scopesOf(segment.id).find((scope) => scope.family === 4);
       const server = scope === undefined ? "" : serverName(index, scope);
       return [
         segment?.name ?? "",

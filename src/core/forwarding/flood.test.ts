@@ -8,7 +8,8 @@ import { afterEdits, PlanEdits, PlanIndex } from "../plan";
 
 const heardBy = ({ heard }: Flood) => heard.map(({ host, tag }) => [host.name, tag]);
 /** A frame by what does not hang on when somebody asked for its number. */
-const frames = (one: Flood) => one.emissions.map(({ port, wire, tag, after }) => [port, wire, tag, after]);
+const frames = (flood: Flood) =>
+  flood.emissions.map(({ port, wire, tag, after }) => [port, wire, tag, after]);
 
 test.each([lockkeepersHouse, fennelStreet, bramblewick])(
   "frames at end devices are the same whether one asks for them singly, last first, or for all",

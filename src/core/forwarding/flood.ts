@@ -221,7 +221,7 @@ class Spreading implements Flood {
     for (const [after, arrival] of this.arrivals.entries()) {
       if (arrival.device !== device) continue;
       const member = membersAt(this.fabric, arrival.device, arrival.vid).find(
-        (one) => one.port === port && one.tag === tag,
+        (member) => member.port === port && member.tag === tag,
       );
       if (member !== undefined && this.#sends(member, arrival)) return this.#numbered(member, after);
     }

@@ -154,8 +154,8 @@ export class Alike {
     const scope = this.#index
       .scopesOf(lease.segment)
       .find(
-        (one) =>
-          one.family === 4 && host !== null && leasedTo(this.#index, one).get(host.id) === lease.address,
+        (scope) =>
+          scope.family === 4 && host !== null && leasedTo(this.#index, scope).get(host.id) === lease.address,
       );
     return { scope: scope ?? null, segment: lease.segment, address: lease.address };
   }

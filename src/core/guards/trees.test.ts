@@ -36,7 +36,7 @@ function twoCores(tree: Partial<Device["tree"]>): Plan {
   const own = {
     ...BLANK_TREE,
     region: "hall",
-    instances: VIDS.map((one, i) => ({ number: i + 1, vids: [one], priority: 32_768 })),
+    instances: VIDS.map((vid, i) => ({ number: i + 1, vids: [vid], priority: 32_768 })),
     ...tree,
   };
   const id = (n: number) => testId("device", `S${n}`);
@@ -47,22 +47,22 @@ function twoCores(tree: Partial<Device["tree"]>): Plan {
   const cables = [[1, 2] as const, ...OTHERS.flatMap((n) => [[1, n] as const, [2, n] as const])].map(
     ([a, b]) => [trunk(a, `to${b}`), trunk(b, `to${a}`)] as const,
   );
-  const vlans = VIDS.map((one) => aVlan({ vid: one, domain: domain.id }));
+  const vlans = VIDS.map((vid) => aVlan({ vid: vid, domain: domain.id }));
   const zone = aZone({ name: "Inside" });
   // VLAN 10 ends at the first core, VLAN 20 at the second.
-  const legs = VIDS.map((one, i) =>
-    anInterface({ name: `leg ${one}`, device: id(i + 1), segment: testId("segment", `V${one}`) }),
+  const legs = VIDS.map((vid, i) =>
+    anInterface({ name: `leg ${vid}`, device: id(i + 1), segment: testId("segment", `V${vid}`) }),
   );
-  const segments = VIDS.map((one, i) =>
+  const segments = VIDS.map((vid, i) =>
     aSegment({
-      name: `V${one}`,
+      name: `V${vid}`,
       zone: zone.id,
       vlan: must(vlans[i], "it").id,
       gatewayInterface: must(legs[i], "it").id,
     }),
   );
   const access = OTHERS.flatMap((n) =>
-    VIDS.map((one) => aPort({ device: id(n), label: `a${one}`, pvid: one, untagged: [one] })),
+    VIDS.map((vid) => aPort({ device: id(n), label: `a${vid}`, pvid: vid, untagged: [vid] })),
   );
   return planWith({
     domain: [domain],

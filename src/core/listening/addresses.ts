@@ -162,7 +162,7 @@ export function addressLines(listening: Listening): LaidLine[] {
       const most = mostLine(listening, vid, some);
       return [...most, ...strangerLine(listening, vid, some, most[0]?.heard)];
     }),
-    ...doubles.map((one) => duplicateLine(listening, one)),
+    ...doubles.map((arpDuplicate) => duplicateLine(listening, arpDuplicate)),
     ...claims.filter((claim) => !isDouble(claim)).flatMap((claim) => claimLine(listening, claim)),
     ...ra.map((said) => routerLine(listening, said)),
   ];

@@ -140,7 +140,7 @@ test("frames without a tag and those with a priority tag are heard as one", () =
       tag(0, { priorityTag: true, frames: 4, senders: { [ONE]: 4 } }),
     ],
   });
-  expect(both.filter(({ about }) => about === "Untagged frames").map((one) => one.heard)).toEqual([
+  expect(both.filter(({ about }) => about === "Untagged frames").map((laidLine) => laidLine.heard)).toEqual([
     "there: 9 frames of 2 stations",
   ]);
 });
@@ -269,7 +269,7 @@ const tree = (...messages: ReturnType<typeof root>[]): HeardFile => ({
 test("another root than planned is told; of two that were heard the last counts", () => {
   const site = PlanIndex.of(bramblewick());
   const at = must(
-    [...site.plan.port.values()].find((one) => plannedRoot(site, one) !== null && one.enabled),
+    [...site.plan.port.values()].find((port) => plannedRoot(site, port) !== null && port.enabled),
     "a port of gear in a tree",
   );
   const lines = (...messages: ReturnType<typeof root>[]) =>

@@ -135,7 +135,7 @@ function saidLines(listening: Listening, { pvid, medPolicies = [], vlanNames = [
 /** A neighbour that is no gear of the plan: one of its end devices, or a stranger. */
 function otherNeighbour({ index }: Listening, about: string, said: Neighbour): LaidLine {
   const mac = parseMac(said.chassisId);
-  const host = [...index.plan.host.values()].find((one) => one.mac !== null && one.mac === mac);
+  const host = [...index.plan.host.values()].find((host) => host.mac !== null && host.mac === mac);
   return noteOf(
     about,
     saidPort(said),

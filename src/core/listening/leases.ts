@@ -189,19 +189,22 @@ const serverLines = (listening: Listening, server: Server): LaidLine[] => [
 const HEARS_ALL: ReadonlySet<string> = new Set(["mirror", "inline"]);
 
 /** A client that asked, and no offer was heard: that nobody answered is not said lightly. */
-function unansweredLine(listening: Listening, one: Dhcp["discoversWithoutOfferSeen"][number]): LaidLine {
+function unansweredLine(
+  listening: Listening,
+  unanswered: Dhcp["discoversWithoutOfferSeen"][number],
+): LaidLine {
   const { tap, isWhole } = listening;
-  const about = `${shortName(listening, one.mac)} asks ${tagWords(listening, vidOfTag(one.vid))}`;
-  const times = counted(one.discovers, "time", "times");
-  if (one.namesServerLater)
+  const about = `${shortName(listening, unanswered.mac)} asks ${tagWords(listening, vidOfTag(unanswered.vid))}`;
+  const times = counted(unanswered.discovers, "time", "times");
+  if (unanswered.namesServerLater)
     return noteOf(about, `${times}; goes on with a server: its answer went to it alone`);
-  if (!isWhole || (!one.broadcastFlag && !HEARS_ALL.has(tap.position)))
+  if (!isWhole || (!unanswered.broadcastFlag && !HEARS_ALL.has(tap.position)))
     return noteOf(
       about,
       `${times}; no offer was heard`,
       "An answer to it alone is not heard here: that proves nothing.",
     );
-  const asked = askedFor(listening, one.mac, vidOfTag(one.vid));
+  const asked = askedFor(listening, unanswered.mac, vidOfTag(unanswered.vid));
   const heard = `${times}; nobody answers`;
   return asked === null ? noteOf(about, heard) : givenLine(listening, asked, { about, heard, text: "none" });
 }
@@ -214,7 +217,7 @@ export function leaseLines(listening: Listening): LaidLine[] {
     ...dhcp.servers
       .filter(({ messages }) => "offer" in messages || "ack" in messages)
       .flatMap((server) => serverLines(listening, server)),
-    ...dhcp.discoversWithoutOfferSeen.map((one) => unansweredLine(listening, one)),
+    ...dhcp.discoversWithoutOfferSeen.map((unanswered) => unansweredLine(listening, unanswered)),
     ...dhcp.naks.map(({ vid, client, server, message }) =>
       noteOf(
         `Refused ${tagWords(listening, vidOfTag(vid))}`,

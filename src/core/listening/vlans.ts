@@ -26,7 +26,7 @@ function notMirrored({ index, port }: Listening, vid: number | null): string | n
   const device = index.plan.port.get(port)?.device ?? "";
   const isCarried = index
     .portsOf(device)
-    .some((one) => [...one.untagged, ...one.tagged].some((carried) => carried === vid));
+    .some((port) => [...port.untagged, ...port.tagged].some((carried) => carried === vid));
   if (isCarried || vlanPort(index, port) === null) return null;
   return `By the plan no port of ${nameOf(index, "device", device)} carries VLAN ${vid}.`;
 }

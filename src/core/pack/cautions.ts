@@ -80,4 +80,6 @@ const CAUTIONS: readonly Caution[] = [
 
 /** The cautions that a site's own gear calls for, for a reader. */
 export const cautionsOf = (index: PlanIndex, reader: Reader): string[] =>
-  CAUTIONS.filter((one) => one.for.includes(reader) && one.holds(index)).map(({ words }) => words);
+  CAUTIONS.filter((caution) => caution.for.includes(reader) && caution.holds(index)).map(
+    ({ words }) => words,
+  );

@@ -351,7 +351,7 @@ test("a cable's last test stands in the schedule, and with the electrician's tes
     reading("lease port 1", "10.24.20.41", ["role port"]),
   ].map(by);
   const parts = packFor(packStudy(asItIs(plan, { record })), "electrician").parts;
-  const part = (key: string) => JSON.stringify(parts.find((one) => one.key === key));
+  const part = (key: string) => JSON.stringify(parts.find((part) => part.key === key));
   expect(part("cables").includes("as expected, then 1.2 m")).toBe(true);
   expect(part("cables").includes("first 1.4 m")).toBe(false);
   expect(

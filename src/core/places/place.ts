@@ -52,7 +52,9 @@ export interface Hearing {
 export function hears(fabric: Fabric, flood: Flood, place: Place): Hearing | null {
   if (place.at === "inside") {
     const device = fabric.deviceNumber.get(place.device);
-    const arrival = flood.arrivals.findIndex((one) => one.device === device && one.vid === place.vid);
+    const arrival = flood.arrivals.findIndex(
+      (arrival) => arrival.device === device && arrival.vid === place.vid,
+    );
     return arrival < 0 ? null : { arrival, emission: flood.arrivals[arrival]?.emission ?? -1 };
   }
   const number = fabric.portNumber.get(place.port);

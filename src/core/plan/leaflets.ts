@@ -24,10 +24,10 @@ export function firstAddressOf(index: PlanIndex, device: Device): FirstAddress |
   const found = [...index.plan.gear.values()]
     .filter((gear) => gear.device === device.id && gear.fate === "keep")
     .sort((a, b) => byText(a.id, b.id))
-    .find(({ addresses }) => addresses.some((one) => typeof one === "number"));
-  const own = found?.addresses.find((one): one is Ipv4 => typeof one === "number");
+    .find(({ addresses }) => addresses.some((address) => typeof address === "number"));
+  const own = found?.addresses.find((address): address is Ipv4 => typeof address === "number");
   if (found !== undefined && own !== undefined) {
-    const prefix = found.prefixes.find((one) => one.family === 4);
+    const prefix = found.prefixes.find((prefix) => prefix.family === 4);
     return { address: own, length: prefix?.length ?? null, gives: found.dhcp === "on" };
   }
   const leaflet = leafletFor(index, device);

@@ -16,7 +16,7 @@ describe("groups by a key", () => {
   } as const;
   const host = (n: number, tag: number | null) =>
     aHost({ id: ID(n), name: `H${n}`, tag: tag === null ? null : number(tag) });
-  const rows = (hosts: readonly Host[]) => new Map(hosts.map((one) => [one.id, one]));
+  const rows = (hosts: readonly Host[]) => new Map(hosts.map((host) => [host.id, host]));
   const told = (groups: ReturnType<typeof buildGroups<"host">>) =>
     Object.fromEntries([...groups].map(([key, list]) => [key, list.map(({ name }) => name).join(" ")]));
   const first = [host(1, 10), host(2, 10), host(3, 20), host(4, null)];

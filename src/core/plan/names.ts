@@ -70,7 +70,7 @@ export function nameOf(index: PlanIndex, kind: Kind, id: string): string {
 function ruleName(index: PlanIndex, id: string): string {
   const rule = index.plan.rule.get(id);
   if (rule === undefined) return "a removed rule";
-  const number = index.rulesOf(rule.device).findIndex((one) => one.id === id) + 1;
+  const number = index.rulesOf(rule.device).findIndex((rule) => rule.id === id) + 1;
   return `rule ${number} of ${index.plan.device.get(rule.device)?.name ?? "a device"}`;
 }
 

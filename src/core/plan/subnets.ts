@@ -37,7 +37,7 @@ function tableOf(segments: Plan["segment"]): PrefixTable<Placed> {
 /** The first segment that an address lies in; null when it is in none of the plan's. */
 export function segmentHolding(plan: Plan, address: Address): Segment | null {
   let first: Placed | null = null;
-  for (const one of tableOf(plan.segment).holding(address))
-    if (first === null || one.at < first.at) first = one;
+  for (const placed of tableOf(plan.segment).holding(address))
+    if (first === null || placed.at < first.at) first = placed;
   return first?.segment ?? null;
 }

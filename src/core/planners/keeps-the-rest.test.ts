@@ -49,7 +49,7 @@ test("an empty pool's repair adds what is free; other pools and what was left ou
   );
   const port = must(
     [...plan.port.values()].find(
-      (one) => one.pvid === 20 && one.tagged.length === 0 && one.enabled && !one.guards.signIn,
+      (port) => port.pvid === 20 && port.tagged.length === 0 && port.enabled && !port.guards.signIn,
     ),
     "a staff port",
   );
@@ -97,7 +97,8 @@ test("merging keeps what both scopes leave out, further subnets, sign-ins; a sco
   const house = lockkeepersHouse();
   const name =
     [...house.segment.values()].find(
-      (s) => s.prefixes4[0]?.length === 24 && [...house.scope.values()].some((one) => one.segment === s.id),
+      (s) =>
+        s.prefixes4[0]?.length === 24 && [...house.scope.values()].some((scope) => scope.segment === s.id),
     )?.name ?? "";
   const split = donePlan(
     afterEdit(house, (context) => splitSegment(context, segment(house, name).id, "Upper half")),
@@ -108,7 +109,7 @@ test("merging keeps what both scopes leave out, further subnets, sign-ins; a sco
   const more = donePlan(
     afterEdit(split, ({ edits }) => {
       const scope = must(
-        edits.all("scope").find((one) => one.segment === upper.id),
+        edits.all("scope").find((scope) => scope.segment === upper.id),
         "its scope",
       );
       edits.patch("scope", scope.id, { exclusions: [out] });
@@ -116,7 +117,7 @@ test("merging keeps what both scopes leave out, further subnets, sign-ins; a sco
         prefixes6: [must(parsePrefix("fd24:5a10:3c01:77::/64"), "") as never],
       });
       const ssid = must(
-        edits.all("ssid").find((one) => one.segment !== upper.id),
+        edits.all("ssid").find((ssid) => ssid.segment !== upper.id),
         "a wireless name",
       );
       edits.patch("ssid", ssid.id, { moreSegments: [upper.id] });
@@ -127,7 +128,7 @@ test("merging keeps what both scopes leave out, further subnets, sign-ins; a sco
   );
   expect(scopeOf(merged, name).exclusions).toContainEqual(out);
   expect(segment(merged, name).prefixes6).toHaveLength(segment(more, name).prefixes6.length + 1);
-  expect([...merged.ssid.values()].flatMap((one) => one.moreSegments)).toContain(segment(merged, name).id);
+  expect([...merged.ssid.values()].flatMap((ssid) => ssid.moreSegments)).toContain(segment(merged, name).id);
   const bare = donePlan(afterEdit(more, ({ edits }) => edits.remove("scope", scopeOf(more, name).id)));
   const whole = donePlan(
     afterEdit(bare, (context) => mergeSegments(context, segment(bare, name).id, upper.id)),

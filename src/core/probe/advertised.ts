@@ -149,7 +149,7 @@ export function takeAdvertised(run: ProbeRun, started: Started): Lease | null {
     own: segment.prefixes6,
     gateway: router,
     gatewayLeg: leg,
-    dns: segment.dns.filter((one) => typeof one === "bigint"),
+    dns: segment.dns.filter((address) => typeof address === "bigint"),
     leaseSeconds: null,
     server: nameOf(index, "device", leg.device),
     segment: segment.id,

@@ -53,7 +53,7 @@ describe("from outside", () => {
   const house = lockkeepersHouse();
   const line = named(house.line, "Fibre line");
   const host = must(
-    [...house.host.values()].find((one) => one.manner !== "dynamic" && one.ipv4 !== null),
+    [...house.host.values()].find((host) => host.manner !== "dynamic" && host.ipv4 !== null),
     "a host with an address",
   );
   const forwarded = donePlan(

@@ -123,7 +123,7 @@ function keptApart(run: ProbeRun, { arrivals }: Flood, place: Place): { port: Po
   if (port?.guards.isolated !== true) return null;
   const came = arrivals
     .map((arrival) => fabric.ports[arrival.port])
-    .find((one) => one?.device === port.device && one.guards.isolated);
+    .find((bridgePort) => bridgePort?.device === port.device && bridgePort.guards.isolated);
   if (came === undefined) return null;
   const name = nameOf(index, "port", port.id);
   return {

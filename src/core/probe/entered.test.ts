@@ -30,12 +30,12 @@ const edited = (plan: Plan, edit: (edits: PlanEdits) => void): Plan =>
   donePlan(afterEdit(plan, ({ edits }) => edit(edits)));
 const hostOf = (plan: Plan, name: string) =>
   must(
-    [...plan.host.values()].find((one) => one.name === name),
+    [...plan.host.values()].find((host) => host.name === name),
     name,
   );
 const deviceOf = (plan: Plan, name: string) =>
   must(
-    [...plan.device.values()].find((one) => one.name === name),
+    [...plan.device.values()].find((device) => device.name === name),
     name,
   );
 const withHost = (name: string, fields: Partial<Host>) =>
@@ -104,7 +104,7 @@ describe("a static host's own network", () => {
     const plan = withHost("Image store", { gateway4: ip("10.24.40.1"), dns: [ip("10.24.60.10")] });
     const [imaging, servers] = ["Imaging", "Servers"].map((name) =>
       must(
-        [...plan.segment.values()].find((one) => one.name === name),
+        [...plan.segment.values()].find((segment) => segment.name === name),
         name,
       ),
     );
@@ -229,7 +229,7 @@ describe("where a station joins", () => {
       edits.patch(
         "ssid",
         must(
-          [...home.ssid.values()].find((one) => one.name === "Lock House"),
+          [...home.ssid.values()].find((ssid) => ssid.name === "Lock House"),
           "it",
         ).id,
         { name: "Coffee at Lock" },
@@ -251,11 +251,11 @@ describe("where a device asks from", () => {
   /** The upper switch with a leg among the phones, too, from which the sign-in servers are behind a wall. */
   const legs = edited(office, (edits) => {
     const phones = must(
-      [...office.segment.values()].find((one) => one.name === "Phones"),
+      [...office.segment.values()].find((segment) => segment.name === "Phones"),
       "Phones",
     );
     const leg = must(
-      [...office.interface.values()].find((one) => one.device === deviceOf(office, "Upper switch").id),
+      [...office.interface.values()].find((leg) => leg.device === deviceOf(office, "Upper switch").id),
       "its leg",
     );
     edits.put("interface", {
@@ -272,7 +272,7 @@ describe("where a device asks from", () => {
   test("the answer comes back to the leg that is chosen, through its walls", () => {
     const from = (leg: string) => donePlan(afterEdit(legs, (context) => setAsksFrom(context, upper, leg)));
     const kit = must(
-      [...legs.interface.values()].find((one) => one.device === upper && one.name !== "Phones"),
+      [...legs.interface.values()].find((leg) => leg.device === upper && leg.name !== "Phones"),
       "the Kit leg",
     ).id;
     expect([signs(from(kit)), signs(from(testId("interface", "among phones")))]).toEqual([
@@ -283,7 +283,7 @@ describe("where a device asks from", () => {
 
   test("a leg of another device is refused; one that goes is not asked from any more", () => {
     const gateway = must(
-      [...office.interface.values()].find((one) => one.device === deviceOf(office, "Gateway").id),
+      [...office.interface.values()].find((leg) => leg.device === deviceOf(office, "Gateway").id),
       "a leg",
     ).id;
     expect(afterEdit(office, (context) => setAsksFrom(context, upper, gateway))).toBe(

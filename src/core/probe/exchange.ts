@@ -241,6 +241,6 @@ function returnByLine(
   { device, line }: Extract<Delivery, { at: "internet" }>,
   answer: Packet,
 ): { packet: Packet } | null {
-  const leg = trip.run.index.interfacesOf(device.id).find((one) => one.line === line.id);
+  const leg = trip.run.index.interfacesOf(device.id).find((leg) => leg.line === line.id);
   return leg === undefined ? null : comeIn(trip, { device, leg }, answer);
 }

@@ -135,10 +135,10 @@ function missingCable(
     return 1;
   };
   free.sort(
-    (one, other) =>
-      rank(one) - rank(other) ||
-      byNaturalText(nameOf(index, "port", one.id), nameOf(index, "port", other.id)) ||
-      byText(one.id, other.id),
+    (port, other) =>
+      rank(port) - rank(other) ||
+      byNaturalText(nameOf(index, "port", port.id), nameOf(index, "port", other.id)) ||
+      byText(port.id, other.id),
   );
   const [a, b] = (["here", "there"] as const).map((side) => free.find((port) => sideOf(port) === side));
   if (a === undefined || b === undefined) return null;

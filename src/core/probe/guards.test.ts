@@ -32,7 +32,7 @@ const ids = newId;
 const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const service = (name: string) =>
   must(
-    SERVICES.find((one) => one.name === name),
+    SERVICES.find((service) => service.name === name),
     name,
   );
 const says = (plan: Plan, device: string, label: string) =>
@@ -73,7 +73,7 @@ describe("sign-in at a port (IEEE 802.1X)", () => {
   test("a wall before the server closes every port, or puts all where that is said; opening mends it", () => {
     const walled = edited(office, (edits) => {
       for (const wall of edits.all("wall"))
-        if (wall.services.some((one) => one.name === "radius")) edits.remove("wall", wall.id);
+        if (wall.services.some((service) => service.name === "radius")) edits.remove("wall", wall.id);
     });
     const outcome = fromHost(walled, "PC Reception 1", { to: "address" });
     expect(outcome.cause?.sentence).toMatch(
@@ -238,7 +238,7 @@ describe("routing", () => {
         edits.patch("segment", one.id, {
           prefixes4: [must(parsePrefix("10.200.4.0/24"), "a prefix") as (typeof one.prefixes4)[number]],
         });
-      for (const relay of edits.all("host").filter((one) => one.name.startsWith("safety-relay")))
+      for (const relay of edits.all("host").filter((host) => host.name.startsWith("safety-relay")))
         edits.patch("host", relay.id, { ipv4: ip(`10.200.4.${relay.name.slice(-1)}0`) });
       for (const zone of edits.all("zone")) edits.patch("zone", zone.id, { insideOpen: true });
       for (const name of ["Kit", "Office", "Plant DMZ"])
@@ -255,7 +255,7 @@ describe("routing", () => {
     const outcome = fromHost(round, "office-pc-1", {
       to: "host",
       host: must(
-        [...round.host.values()].find((one) => one.name === "safety-relay-1"),
+        [...round.host.values()].find((host) => host.name === "safety-relay-1"),
         "a relay",
       ).id,
       service: service("https"),

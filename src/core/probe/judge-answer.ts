@@ -20,7 +20,7 @@ export function partyOfServer(run: ProbeRun, { scope, relayedBy }: Answer): Part
   const { index } = run;
   const device = relayedBy ?? scope.serverDevice;
   if (device !== null) {
-    const leg = index.interfacesOf(device).find((one) => one.segment === scope.segment);
+    const leg = index.interfacesOf(device).find((leg) => leg.segment === scope.segment);
     return leg === undefined ? null : partyOfLeg(index, leg);
   }
   const host = scope.serverHost === null ? undefined : index.plan.host.get(scope.serverHost);
@@ -68,7 +68,7 @@ export function judgeAnswer(
 function relayCause(run: ProbeRun, { scope }: Answer, relay: string): Cause | null {
   const { index } = run;
   const device = index.plan.device.get(relay);
-  const leg = index.interfacesOf(relay).find((one) => one.segment === scope.segment);
+  const leg = index.interfacesOf(relay).find((leg) => leg.segment === scope.segment);
   const to = leg?.relayTo ?? null;
   const from = leg?.addresses4[0];
   if (
@@ -76,7 +76,7 @@ function relayCause(run: ProbeRun, { scope }: Answer, relay: string): Cause | nu
     leg === undefined ||
     to === null ||
     from === undefined ||
-    index.interfacesOf(relay).some((one) => one.addresses4.includes(to))
+    index.interfacesOf(relay).some((leg) => leg.addresses4.includes(to))
   )
     return null;
   const asked = askAndHear(

@@ -21,7 +21,7 @@ export function hostsOnWire({ index, fabric }: ProbeRun, port: Port): Host[] {
   return [
     ...near,
     ...behind
-      .filter((one) => !near.some(({ id }) => id === one.id))
+      .filter((host) => !near.some(({ id }) => id === host.id))
       .sort((a, b) => byNaturalText(a.name, b.name)),
   ];
 }

@@ -44,7 +44,7 @@ export function stopWithoutServer(run: ProbeRun, started: Started): void {
     meant,
     port: place.at === "inside" ? undefined : index.plan.port.get(place.port),
     tag: place.at === "inside" ? null : place.tag,
-    scope: meant === null ? undefined : index.scopesOf(meant.id).find((one) => one.family === 4),
+    scope: meant === null ? undefined : index.scopesOf(meant.id).find((scope) => scope.family === 4),
   };
   EXPLANATIONS.some((explains) => explains(asked));
 }

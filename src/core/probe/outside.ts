@@ -50,7 +50,7 @@ export function fromOutside(run: ProbeRun, lineId: string, goal: ProbeGoal, fami
   const { index, journey } = run;
   const line = index.plan.line.get(lineId);
   if (line === undefined) return;
-  const leg = [...index.plan.interface.values()].find((one) => one.line === lineId);
+  const leg = [...index.plan.interface.values()].find((leg) => leg.line === lineId);
   const device = leg === undefined ? undefined : index.plan.device.get(leg.device);
   const end = leg === undefined || device === undefined ? null : { device, leg };
   const question: FromOutside = { run, line, end, family, asked: askedFor(run, line, goal, family) };
@@ -207,7 +207,7 @@ const WEB: Service = { name: "https", protocol: "tcp", ports: [[443, 443]] };
 
 /** The first whom a forward lets in, of a family; null where that is anybody. */
 const letIn = ({ sources }: Pick<Forward, "sources">, family: Family): Address | null =>
-  sources.find((one) => one.family === family)?.network ?? null;
+  sources.find((prefix) => prefix.family === family)?.network ?? null;
 
 /** What somebody outside asks a host: at the port of its forward, where there is one. */
 function askedOfHost(
@@ -219,7 +219,7 @@ function askedOfHost(
   const { index } = run;
   const host = index.plan.host.get(goal.host) ?? null;
   const forward = [...index.plan.forward.values()].find(
-    (one) => one.host === goal.host && one.line === line.id,
+    (forward) => forward.host === goal.host && forward.line === line.id,
   );
   const service = goal.service ?? (forward === undefined ? WEB : insideOf(forward));
   const inside = host === null ? null : hostAddress(run, host, family);

@@ -115,7 +115,9 @@ test("reachability goes by the list, and says where it is more or less than the 
   const index = byItsList();
   const matrix = reachMatrix(index);
   const at = (name: string) =>
-    matrix.columns.findIndex((one) => (typeof one === "string" ? one : one.name) === name);
+    matrix.columns.findIndex(
+      (reachColumn) => (typeof reachColumn === "string" ? reachColumn : reachColumn.name) === name,
+    );
   const cell = (from: string, to: string) => [
     reachAt(matrix, at(from), at(to)),
     differenceAt(matrix, at(from), at(to)),

@@ -93,7 +93,7 @@ function arriveAtDevice(trip: Trip, at: AtLeg, came: Packet, count: number): Del
   const packet = flow !== null ? answerTo(flow.came) : forwardedIn(trip, at, came);
   const isOwn = run.index
     .interfacesOf(device.id)
-    .some((one) => facingAddresses(run.index, one, came.family).includes(packet.dst));
+    .some((leg) => facingAddresses(run.index, leg, came.family).includes(packet.dst));
   if (!isOwn) return sendOn(trip, at, { came, packet, flow, leg }, count);
   if (isFilter(device) && !passFilter(trip, { device, leg, packet, isAnswer: flow !== null }, "gateway"))
     return null;
@@ -161,19 +161,19 @@ const isAnswerTo = (packet: Packet, sent: Packet): boolean =>
  */
 function forwardedIn({ run, shows }: Trip, { device, leg }: AtLeg, packet: Packet): Packet {
   const { index, journey } = run;
-  const outside = linesOf(index, device.id).find((one) =>
-    facingAddresses(index, one.leg, packet.family).includes(packet.dst),
+  const outside = linesOf(index, device.id).find((ownLine) =>
+    facingAddresses(index, ownLine.leg, packet.family).includes(packet.dst),
   );
   const port = packet.dport;
   if (outside === undefined || port === null) return packet;
   const forward = [...index.plan.forward.values()].find(
-    (one) =>
-      one.line === outside.line.id &&
-      forwardHolds(index, one) &&
-      one.protocol === packet.protocol &&
-      one.ports[0] <= port &&
-      port <= one.ports[1] &&
-      (leg.line !== null || one.hairpin),
+    (forward) =>
+      forward.line === outside.line.id &&
+      forwardHolds(index, forward) &&
+      forward.protocol === packet.protocol &&
+      forward.ports[0] <= port &&
+      port <= forward.ports[1] &&
+      (leg.line !== null || forward.hairpin),
   );
   const host = forward === undefined ? undefined : index.plan.host.get(forward.host);
   const to = host === undefined ? null : hostAddress(run, host, packet.family);

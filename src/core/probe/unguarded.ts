@@ -40,7 +40,9 @@ export function asksLike(index: PlanIndex, device: Device, server: Host, dst: Ad
   const at = onlyAddress(index, device);
   if (at === null || device.routes.length > 0 || isFilter(device)) return null;
   const { segment, src, vid } = at;
-  const isNear = segment.prefixes4.some((one) => containsAddress(one, src) && containsAddress(one, dst));
+  const isNear = segment.prefixes4.some(
+    (prefix4) => containsAddress(prefix4, src) && containsAddress(prefix4, dst),
+  );
   const isTheirs = index.holdersOf(src).length === 1 && index.holdersOf(dst).length === 1;
   const domain = isNear && isTheirs ? evenDomain(index, device.id, vid) : null;
   return domain === null ? null : `${domain} ${vid} ${server.id}`;

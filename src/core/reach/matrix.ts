@@ -284,8 +284,9 @@ function joinedParts(index: PlanIndex, segments: readonly Segment[]): (number | 
     const device =
       fabric.deviceNumber.get(index.gatewayOf(segment)?.device ?? "") ??
       fabric.devices.findIndex(
-        (one) =>
-          one.bridging === "vlan" && one.domain === (index.plan.vlan.get(segment.vlan ?? "")?.domain ?? null),
+        (device) =>
+          device.bridging === "vlan" &&
+          device.domain === (index.plan.vlan.get(segment.vlan ?? "")?.domain ?? null),
       );
     return column === undefined || device < 0 ? null : nodes.sets.rootOf(device * nodes.vids.length + column);
   });

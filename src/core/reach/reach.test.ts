@@ -104,12 +104,12 @@ test("routing switches go past the walls, a native mismatch joins two, no gatewa
   const office = bramblewick();
   const segmentOf = (name: string) =>
     must(
-      [...office.segment.values()].find((one) => one.name === name),
+      [...office.segment.values()].find((segment) => segment.name === name),
       name,
     );
   const deviceOf = (name: string) =>
     must(
-      [...office.device.values()].find((one) => one.name === name),
+      [...office.device.values()].find((device) => device.name === name),
       name,
     );
   const routed = donePlan(
@@ -140,7 +140,7 @@ test("routing switches go past the walls, a native mismatch joins two, no gatewa
     afterEdit(office, ({ edits }) => {
       const port = must(
         [...office.port.values()].find(
-          (one) => one.label === "2" && office.device.get(one.device)?.name === "Office switch",
+          (port) => port.label === "2" && office.device.get(port.device)?.name === "Office switch",
         ),
         "the point's port",
       );

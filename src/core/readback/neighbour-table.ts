@@ -72,7 +72,7 @@ function whoIs(
   }
   const mac = parseMac(chassis);
   const host = [...index.plan.host.values()].find(
-    (one) => (mac !== null && one.mac === mac) || one.name.toLowerCase() === system.toLowerCase(),
+    (host) => (mac !== null && host.mac === mac) || host.name.toLowerCase() === system.toLowerCase(),
   );
   return host === undefined ? null : { words: host.name, gear: null };
 }

@@ -122,7 +122,7 @@ class TableReader {
   #allVids(): Vid[] {
     const { domain } = this.#device;
     return vidSet(
-      [...this.#index.plan.vlan.values()].flatMap((one) => (one.domain === domain ? one.vid : [])),
+      [...this.#index.plan.vlan.values()].flatMap((vlan) => (vlan.domain === domain ? vlan.vid : [])),
     );
   }
 
@@ -162,7 +162,7 @@ class TableReader {
       ...(untagged === undefined ? {} : { untagged: vidSet(untagged) }),
       ...(tagged === undefined
         ? {}
-        : { tagged: vidSet(tagged).filter((one) => untagged?.includes(one) !== true) }),
+        : { tagged: vidSet(tagged).filter((vid) => untagged?.includes(vid) !== true) }),
     };
   }
 

@@ -95,7 +95,7 @@ function membersIn(data: Whole): Members | null {
 
 /** The PVID that is said; where none is, 1 (IEEE 802.1Q section 8.8) where the port is in it, else none. */
 function pvidOf(said: number | undefined, untagged: readonly Vid[]): Vid | null {
-  const [first] = untagged.filter((one) => one === 1);
+  const [first] = untagged.filter((vid) => vid === 1);
   return said === undefined ? (first ?? null) : asVid(said);
 }
 

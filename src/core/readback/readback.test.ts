@@ -26,7 +26,7 @@ const SITES = [
 
 const named = (index: PlanIndex, name: string): Device =>
   must(
-    [...index.plan.device.values()].find((one) => one.name === name),
+    [...index.plan.device.values()].find((device) => device.name === name),
     name,
   );
 const box = (index: PlanIndex): PlanIndex => must(foundState(index, null), "out of the box");
@@ -49,7 +49,7 @@ function laid(index: PlanIndex, asIs: PlanIndex, device: Device, reading: Readin
 /** A port by its label, as a few words. */
 function portWords(index: PlanIndex, device: Device, label: string): string {
   const port = must(
-    index.portsOf(device.id).find((one) => one.label === label),
+    index.portsOf(device.id).find((port) => port.label === label),
     label,
   );
   const { enabled, pvid, untagged, tagged, admit } = port;

@@ -57,7 +57,7 @@ function onTheBox(index: PlanIndex, all: readonly (readonly Change[])[]): PlanIn
   // Something refers to what is gone: what can be laid by itself is.
   let now = box;
   for (const changes of all)
-    now = laid(now, changes) ?? changes.reduce((at, one) => laid(at, [one]) ?? at, now);
+    now = laid(now, changes) ?? changes.reduce((at, change) => laid(at, [change]) ?? at, now);
   return now;
 }
 

@@ -23,7 +23,7 @@ function judge(record: readonly Recorded[], findings = listFindings(runChecks(in
 }
 const taken = (came: "expected" | "otherwise", id: string): Recorded => {
   const test = must(
-    sheet.tests.find((one) => one.id === id),
+    sheet.tests.find((siteTest) => siteTest.id === id),
     "a test",
   );
   return by(

@@ -60,13 +60,17 @@ test.each([
 
 test("points are open until somebody has seen to them, the one that is due first in front", () => {
   const record = [OPEN, LATER, SOONER, remark("only said")].map((entry) => by(entry));
-  expect(pointsOpen(record).map((one) => one.remark.text)).toEqual([SOONER.text, OPEN.text, LATER.text]);
+  expect(pointsOpen(record).map((remarked) => remarked.remark.text)).toEqual([
+    SOONER.text,
+    OPEN.text,
+    LATER.text,
+  ]);
   const seen = [...record, by(close(SOONER.id), "Marek")];
-  expect(pointsOpen(seen).map((one) => one.remark.text)).toEqual([OPEN.text, LATER.text]);
-  expect(remarksOf(seen).find((one) => one.remark.id === SOONER.id)?.closed?.by).toBe("Marek");
+  expect(pointsOpen(seen).map((remarked) => remarked.remark.text)).toEqual([OPEN.text, LATER.text]);
+  expect(remarksOf(seen).find((remarked) => remarked.remark.id === SOONER.id)?.closed?.by).toBe("Marek");
   // Not seen to after all; and one that is withdrawn is open no more.
   const again = [...seen, by(back(close(SOONER.id).id)), by(back(OPEN.id))];
-  expect(pointsOpen(again).map((one) => one.remark.text)).toEqual([SOONER.text, LATER.text]);
+  expect(pointsOpen(again).map((remarked) => remarked.remark.text)).toEqual([SOONER.text, LATER.text]);
 });
 
 test("the diary tells day by day, where the site is, who was there from when to when and what was done", () => {

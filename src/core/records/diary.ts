@@ -106,12 +106,12 @@ export function diaryOf(
     all.flatMap(({ entry }) => (entry.do === "remark" ? [[entry.id, entry.text] as const] : [])),
   );
   const byDay = new Map<string, Recorded[]>();
-  for (const one of all) {
-    const { entry } = one;
+  for (const recorded of all) {
+    const { entry } = recorded;
     // What leaves on paper is decided in the office.
     if (entry.do === "takeBack" || entry.do === "photosFor" || isOurs(entry)) continue;
     const day = dayIn(entry.at, timeZone);
-    byDay.set(day, [...(byDay.get(day) ?? []), one]);
+    byDay.set(day, [...(byDay.get(day) ?? []), recorded]);
   }
   return [...byDay]
     .map(([day, own]): DiaryDay => ({

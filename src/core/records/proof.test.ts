@@ -17,7 +17,7 @@ const reading = (of: PlanIndex, test: SiteTest, at: number): Recorded => ({
 });
 const record = sheet.tests.map((test, at) => reading(index, test, at));
 const states = (facts: ReturnType<typeof proofOf>["facts"], state: string) =>
-  facts.filter((one) => one.state === state).map(({ fact }) => fact.id);
+  facts.filter((factStanding) => factStanding.state === state).map(({ fact }) => fact.id);
 
 /** The site with one VLAN more on a cable between two switches, and as its sheet asks then. */
 function withVlanMore(): PlanIndex {
@@ -96,7 +96,7 @@ test("a lease that names another name server is to be read again; older ones sai
   const changed = must(afterEdits(index, edits), "a plan");
   const now = testSheet(changed);
   const stateWith = (taken: Recorded) =>
-    proofOf(changed, now, [taken]).tests.find((one) => one.test.id === test.id)?.state;
+    proofOf(changed, now, [taken]).tests.find((testStanding) => testStanding.test.id === test.id)?.state;
   expect(stateWith(reading(index, test, 1))).toBe("anew");
   const { expected, ...rest } = takenTest(index, test);
   const [address = ""] = expected.split("\n");

@@ -68,9 +68,12 @@ export function proofOf(index: PlanIndex, sheet: TestSheet, record: readonly Rec
   });
   const anew = touched(taken);
   const proven = new Set(taken.flatMap(provenBy));
-  const tests = taken.map((one): TestStanding => (anew.has(one.test.id) ? { ...one, state: "anew" } : one));
+  const tests = taken.map((testStanding): TestStanding =>
+    anew.has(testStanding.test.id) ? { ...testStanding, state: "anew" } : testStanding,
+  );
   const by = new Map<string, TestStanding[]>();
-  for (const one of tests) for (const fact of one.test.proves) by.set(fact, [...(by.get(fact) ?? []), one]);
+  for (const testStanding of tests)
+    for (const fact of testStanding.test.proves) by.set(fact, [...(by.get(fact) ?? []), testStanding]);
   const whys = new Map(sheet.unproven.map(({ fact, why }) => [fact.id, why]));
   return {
     tests,

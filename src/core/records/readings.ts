@@ -44,7 +44,7 @@ const MOST_EXPECTED = 200;
 export function laidBeside(readings: readonly RecordedReading[]): RecordedReading[] {
   const counts = readings.filter(({ isToRepeat }) => !isToRepeat);
   const last = new Set(counts.filter(({ taken }) => taken.came === "expected").slice(-MOST_EXPECTED));
-  return counts.filter((one) => one.taken.came !== "expected" || last.has(one));
+  return counts.filter((reading) => reading.taken.came !== "expected" || last.has(reading));
 }
 
 /** How a reading that diagnosis asked for is written down: what it has to be, in words. */

@@ -194,7 +194,7 @@ test("what can't be done is left out of what comes next, and everything else is 
   hand.tick(step, "cannot");
   const rest = hand.steps();
   expect(rest.some(({ title, device }) => title === step.title && device === step.device)).toBe(false);
-  for (const one of rest) hand.tick(one);
+  for (const step of rest) hand.tick(step);
   expect(hand.left()).toBe(1);
 });
 

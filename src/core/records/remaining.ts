@@ -59,7 +59,9 @@ export function remaining(
   const has = (kind: Tick["step"]["kind"]) => ticks.some(({ step }) => step.kind === kind);
   const told = new Set(ticks.flatMap(({ step, came }) => (came === "cannot" ? [stepKey(step)] : [])));
   const left =
-    told.size === 0 ? [] : operationsBetween(asIs, index).filter((one) => told.has(keyOf(index, one)));
+    told.size === 0
+      ? []
+      : operationsBetween(asIs, index).filter((operation) => told.has(keyOf(index, operation)));
   return provenFrom(left.length === 0 ? index : without(index, asIs, left), asIs, {
     unsaved: unsavedDevices(ticks),
     unnamed: unnamedDevices(ticks),

@@ -15,15 +15,15 @@ const gets = (on: PlanIndex, port: string) =>
 
 /** The house as it was while a port was in another VLAN, where a laptop got another address. */
 const [before, port] = must(
-  [...index.plan.port.values()].flatMap((one): [PlanIndex, string][] =>
+  [...index.plan.port.values()].flatMap((port): [PlanIndex, string][] =>
     [...index.plan.vlan.values()].flatMap(({ vid }) => {
       const edits = new PlanEdits(index.plan);
-      if (one.tagged.length > 0 || one.pvid === null || one.pvid === vid || !one.enabled) return [];
-      edits.patch("port", one.id, { pvid: vid, untagged: [vid] });
+      if (port.tagged.length > 0 || port.pvid === null || port.pvid === vid || !port.enabled) return [];
+      edits.patch("port", port.id, { pvid: vid, untagged: [vid] });
       const state = afterEdits(index, edits);
-      const got = state === null ? null : gets(state, one.id);
-      return state !== null && got !== null && gets(index, one.id) !== null && got !== gets(index, one.id)
-        ? [[state, one.id] as [PlanIndex, string]]
+      const got = state === null ? null : gets(state, port.id);
+      return state !== null && got !== null && gets(index, port.id) !== null && got !== gets(index, port.id)
+        ? [[state, port.id] as [PlanIndex, string]]
         : [];
     }),
   )[0],

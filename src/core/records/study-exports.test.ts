@@ -9,7 +9,7 @@ import { studyExports } from "./study-exports";
 const house = PlanIndex.of(lockkeepersHouse(), "2026-12-01");
 const rowsOf = (file: string, index = house): readonly (readonly string[])[] => {
   const content = must(
-    studyExports([]).find((one) => one.file === file),
+    studyExports([]).find((siteExport) => siteExport.file === file),
     file,
   ).make(index);
   return content.is === "table" ? content.rows : [];

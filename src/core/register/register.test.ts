@@ -50,7 +50,7 @@ describe("import", () => {
       0,
       must(
         must(
-          [...fennel.segment.values()].find((one) => one.name === "Servers"),
+          [...fennel.segment.values()].find((segment) => segment.name === "Servers"),
           "Servers",
         )
           .dns.map(formatAddress)

@@ -101,7 +101,7 @@ function narrowed(
   const isOurs = ({ first }: Span) => typeof first === typeof classes[0]?.spans[0]?.first;
   const spans = merged(left.flatMap((network) => stations.get(network) ?? []).filter(isOurs));
   // Networks are together only where every rule takes all or nothing of them: then there is one class.
-  return [left, classes.map((one) => ({ ...one, spans: common(one.spans, spans) }))];
+  return [left, classes.map((valueClass) => ({ ...valueClass, spans: common(valueClass.spans, spans) }))];
 }
 
 /** The blocks of what goes from some networks to some others, and nothing else of them. */

@@ -134,11 +134,11 @@ function blocksOfFamily(
   const served = servedBy(services, taken);
   const whole = new WholeClasses();
   const cut = (spans: readonly Span[], here: readonly MetBoth[], by: "source" | "target") =>
-    here.every((one) => one[by] === null)
+    here.every((metBoth) => metBoth[by] === null)
       ? whole.of(spans, here.length)
       : classesOf(
           spans,
-          here.map((one) => one[by]),
+          here.map((metBoth) => metBoth[by]),
         );
   const names = new Map<EndGroup, readonly string[]>();
   const namesOf = (group: EndGroup): readonly string[] => {

@@ -160,7 +160,10 @@ function differingOf(block: Block, [left, right]: readonly [FateBoard, FateBoard
 function together(all: readonly DifferingServices[]): DifferingServices | null {
   const [first, ...others] = all;
   if (first === undefined) return null;
-  const smallest = others.reduce((least, one) => (one.first < least.first ? one : least), first);
+  const smallest = others.reduce(
+    (least, services) => (services.first < least.first ? services : least),
+    first,
+  );
   return { ...smallest, count: all.reduce((sum, { count }) => sum + count, 0n) };
 }
 

@@ -129,8 +129,8 @@ const rowsOf = (of: CaseSite & CaseList, wanted: readonly IntentRow[]) => {
       if (both === null) return [];
       const byFamily = wanted.some((row) => row.byFamily !== undefined);
       const families = ([4, 6] as const).flatMap((family) => {
-        const one = ask(family);
-        return one === null ? [] : [[`ipv${family}`, stateOf(one)]];
+        const allowed = ask(family);
+        return allowed === null ? [] : [[`ipv${family}`, stateOf(allowed)]];
       });
       return [
         {

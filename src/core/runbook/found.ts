@@ -90,7 +90,9 @@ function leafletSubnets({ segment }: Plan, count: number): Prefix4[] {
     family: 4,
     network: must(ipv4(LEAFLETS + at * STEP), "a subnet of leaflets"),
     length: LEAFLET_LENGTH,
-  })).filter((subnet) => !used.some((one) => containsPrefix(one, subnet) || containsPrefix(subnet, one)));
+  })).filter(
+    (subnet) => !used.some((prefix4) => containsPrefix(prefix4, subnet) || containsPrefix(subnet, prefix4)),
+  );
 }
 
 /** So many addresses has the pool of gear that is a DHCP server out of the box, of the 14 of its subnet. */

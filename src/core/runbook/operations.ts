@@ -239,7 +239,7 @@ class Difference {
     const address = addresses.find(({ edits }) => edits.some((edit) => edit.do === "remove")) ?? addresses[0];
     if (!own || port === undefined || address === undefined) return [...all];
     const both: Made = { ...address, edits: [...address.edits, ...port.edits], ports: port.ports ?? [] };
-    return [...all.filter((one) => one !== port && one !== address), both];
+    return [...all.filter((made) => made !== port && made !== address), both];
   }
 
   made(): Made[] {
@@ -297,7 +297,7 @@ const BEFORE: Readonly<Record<Page, readonly Page[]>> = {
  */
 export function operationsBetween(found: PlanIndex, index: PlanIndex): Operation[] {
   const bare = setUpDevices(index).flatMap((device) =>
-    new Difference(found, index, device).made().map((one) => ({ ...one, device: device.id })),
+    new Difference(found, index, device).made().map((made) => ({ ...made, device: device.id })),
   );
   const idOf = ({ device, key }: { readonly device: string; readonly key: string }) => `${device} ${key}`;
   const scopes = bare.filter(({ page }) => page === "scope").map(idOf);
@@ -320,10 +320,10 @@ export function operationsBetween(found: PlanIndex, index: PlanIndex): Operation
 
 /** Does an operation's edits. */
 export function editsOf(edits: PlanEdits, { edits: all }: Operation): PlanEdits {
-  for (const one of all)
-    if (one.do === "remove") edits.remove(one.kind, one.id);
-    else if (one.do === "put") edits.put(one.kind, one.entity);
-    else if (edits.get(one.kind, one.id) !== undefined) edits.patch(one.kind, one.id, one.fields);
+  for (const edit of all)
+    if (edit.do === "remove") edits.remove(edit.kind, edit.id);
+    else if (edit.do === "put") edits.put(edit.kind, edit.entity);
+    else if (edits.get(edit.kind, edit.id) !== undefined) edits.patch(edit.kind, edit.id, edit.fields);
   return edits;
 }
 

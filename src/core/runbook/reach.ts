@@ -51,7 +51,7 @@ function spotsOf(found: PlanIndex, index: PlanIndex): string[] {
       const was = found.plan.port.get(port.id) ?? port;
       const key = JSON.stringify([
         rank(index, port),
-        ...[was, port].map((one) => PORT_SETTINGS.map((setting) => one[setting])),
+        ...[was, port].map((port) => PORT_SETTINGS.map((setting) => port[setting])),
       ]);
       kinds.set(key, port);
     }
@@ -185,7 +185,9 @@ function gatewayAt(
   const leg = segment === undefined ? undefined : index.gatewayOf(segment);
   const gateway = leg?.addresses4[0];
   const subnet =
-    gateway === undefined ? undefined : segment?.prefixes4.find((one) => containsAddress(one, gateway));
+    gateway === undefined
+      ? undefined
+      : segment?.prefixes4.find((prefix4) => containsAddress(prefix4, gateway));
   if (segment === undefined || leg === undefined || gateway === undefined || subnet === undefined)
     return null;
   return isApart(index, port, leg) ? null : { segment, gateway, subnet };

@@ -70,7 +70,7 @@ export class Rehearsal {
 
   /** An operation that may be done first, by its id; null for none. */
   operation(id: string): Operation | null {
-    return this.#states.next(this.#start).find((one) => one.id === id) ?? null;
+    return this.#states.next(this.#start).find((operation) => operation.id === id) ?? null;
   }
 
   /** What came of some moves, one after the other; one that can't come next is left out. */
@@ -93,7 +93,9 @@ export class Rehearsal {
     }
     return {
       told,
-      next: this.#states.next(state).map((one) => ({ id: one.id, name: this.#nameOf(one) })),
+      next: this.#states
+        .next(state)
+        .map((operation) => ({ id: operation.id, name: this.#nameOf(operation) })),
       isDone: state.count === this.#states.operations.length,
       count: this.#states.operations.length,
     };

@@ -386,11 +386,11 @@ test("gear that is off is reached from nowhere, though another answers at its fi
   const [first, other] = [named("Lower switch"), named("Upper switch")];
   const powered = new PlanEdits(index.plan);
   for (const { id } of index.portsOf(first.id)) powered.patch("port", id, { enabled: true });
-  const one = must(afterEdits(index, powered), "it can be powered");
-  const from = one.portsOf(first.id).map(({ id }) => id);
-  expect(from.some((port) => wayFrom(one, port, first.id) !== null)).toBe(true);
-  expect(from.filter((port) => wayFrom(one, port, other.id) !== null)).toEqual([]);
-  expect(whyNot(one, must(from[0], "a port"), other.id)).toBe(
+  const planIndex = must(afterEdits(index, powered), "it can be powered");
+  const from = planIndex.portsOf(first.id).map(({ id }) => id);
+  expect(from.some((port) => wayFrom(planIndex, port, first.id) !== null)).toBe(true);
+  expect(from.filter((port) => wayFrom(planIndex, port, other.id) !== null)).toEqual([]);
+  expect(whyNot(planIndex, must(from[0], "a port"), other.id)).toBe(
     "Lower switch has the same address and answers in place of Upper switch.",
   );
 });

@@ -271,8 +271,12 @@ class Look {
 
   /** All others, what only a console cable gets to last. */
   *rest(): Generator<Candidate> {
-    const late = this.#unreached.flatMap((one) => candidateOf(this.#site, this.#node, one, bestStand) ?? []);
-    const whole = this.#others.filter((one) => !this.#told.has(one)).map((one) => this.#whole(one));
+    const late = this.#unreached.flatMap(
+      (operation) => candidateOf(this.#site, this.#node, operation, bestStand) ?? [],
+    );
+    const whole = this.#others
+      .filter((candidate) => !this.#told.has(candidate))
+      .map((candidate) => this.#whole(candidate));
     const others = [...whole, ...late].sort(byPromise);
     yield* others.filter(({ isLossy }) => !isLossy);
     const lossy = others.filter(({ isLossy }) => isLossy);

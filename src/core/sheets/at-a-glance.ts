@@ -159,7 +159,7 @@ export function glanceAt(index: PlanIndex, sheet: Family): Glance[] {
         { name: "Lines", value: String(plan.line.size) },
         {
           name: "Legs",
-          value: String([...plan.device.values()].reduce((sum, one) => sum + legsOf(index, one), 0)),
+          value: String([...plan.device.values()].reduce((sum, device) => sum + legsOf(index, device), 0)),
         },
         { name: "Forwards", value: String(plan.forward.size) },
         { name: "Routes", value: String([...plan.device.values()].flatMap(({ routes }) => routes).length) },

@@ -52,13 +52,13 @@ export function fallsDue(index: PlanIndex): Due[] {
         id,
       }),
     ),
-    ...[...exception.values()].flatMap((one) => ofException(index, one)),
+    ...[...exception.values()].flatMap((exception) => ofException(index, exception)),
     ...[...acceptance.values()].flatMap(({ id, until, says }) =>
       told(until, `Accepted until then: ${says}`, { kind: "acceptance", id }),
     ),
   ];
   return all
-    .map((one) => ({ ...one, isOver: index.today === null ? null : one.day < index.today }))
+    .map((told) => ({ ...told, isOver: index.today === null ? null : told.day < index.today }))
     .sort((a, b) => byText(a.day, b.day) || byText(a.what, b.what));
 }
 

@@ -71,7 +71,7 @@ test.each([fennelStreet(), lockkeepersHouse(), bramblewick()])(
     const index = PlanIndex.of(plan);
     const devices = routingDevices(index);
     expect(gatewaySheet(index, must(devices[0], "it")).lines.length).toBeGreaterThan(0);
-    const figure = (name: string) => glanceAt(index, "gateway").find((one) => one.name === name)?.value;
+    const figure = (name: string) => glanceAt(index, "gateway").find((glance) => glance.name === name)?.value;
     expect([figure("Lines"), figure("Forwards"), figure("Routes")]).toEqual([
       String(plan.line.size),
       String(plan.forward.size),

@@ -138,7 +138,7 @@ export function gatewaySheet(index: PlanIndex, device: Device): GatewaySheet {
   const filters = device.kind === "gateway" || device.kind === "firewall";
   return {
     device,
-    lines: lines.map((one) => lineOf(index, one)),
+    lines: lines.map((ownLine) => lineOf(index, ownLine)),
     legs,
     does: [
       index.interfacesOf(device.id).some(translatesAt) && outside ? "translates" : "",

@@ -37,7 +37,7 @@ test("bindings are what a switch learns: the address that each really gets", () 
   let asked = 0;
   for (const [, , name = "", , address = "", , lease = ""] of table.slice(1)) {
     const host = must(
-      [...index.plan.host.values()].find((one) => one.name === name),
+      [...index.plan.host.values()].find((host) => host.name === name),
       name,
     );
     const got = probe(index, asClient({ at: "host", host: host.id }, { to: "address" }), () => "").lease;

@@ -28,7 +28,7 @@ function speedOf(index: PlanIndex, port: Port): number {
     port.lag === null
       ? 1
       : (index.groups("portsByLag").get(port.lag) ?? []).filter(
-          (one) => one.enabled && index.linkAt(one.id) !== undefined,
+          (port) => port.enabled && index.linkAt(port.id) !== undefined,
         ).length;
   return (far === undefined ? port.speedMbps : linkSpeed(port, far)) * Math.max(1, members);
 }

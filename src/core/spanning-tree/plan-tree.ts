@@ -80,7 +80,7 @@ function commonTree(index: PlanIndex, devices: readonly Device[], taking: readon
   const bridges = devices.map((device) =>
     bridgeIn(index, device, device.tree.priority, device.tree.kind === "multiple" ? regionKey(device) : null),
   );
-  const ports = taking.map((one) => treePortOf(index, one, String(one.lan)));
+  const ports = taking.map((taking) => treePortOf(index, taking, String(taking.lan)));
   return { bridges, taking, tree: spanningTree(bridges, ports) };
 }
 
@@ -118,12 +118,12 @@ function discardingByVid(
     const own = byVid.get(number) ?? new Map<number, boolean>();
     byVid.set(number, own.set(vid, !isForwarding(state)));
   };
-  for (const one of common.taking) {
-    const device = fabric.devices[one.device];
+  for (const taking of common.taking) {
+    const device = fabric.devices[taking.device];
     if (device?.tree.kind !== "multiple") continue;
     const region = regionKey(device);
     for (const [vid, instance] of treeByVid(device))
-      settle(one, vid, regions.get(`${region} ${instance}`)?.tree);
+      settle(taking, vid, regions.get(`${region} ${instance}`)?.tree);
   }
   for (const [vid, { tree }] of vlans) for (const one of taking) settle(one, vid, tree);
   return byVid;

@@ -22,9 +22,9 @@ export function regionTrees(index: PlanIndex, fabric: Fabric, common: Common): M
     for (const { number } of first?.tree.instances ?? []) {
       const inner = spanningTree(
         devices.map((device) => bridgeIn(index, device, priorityOfInstance(device, number))),
-        ports.filter(isInside).map((one) => treePortOf(index, one, String(one.lan))),
+        ports.filter(isInside).map((taking) => treePortOf(index, taking, String(taking.lan))),
       );
-      const edge = ports.filter((one) => !isInside(one)).map(({ port }) => port.id);
+      const edge = ports.filter((taking) => !isInside(taking)).map(({ port }) => port.id);
       found.set(`${region} ${number}`, {
         key: `region ${region} ${number}`,
         title: `${first?.tree.region === "" ? "Region" : `Region ${first?.tree.region}`}, tree ${number}`,

@@ -159,8 +159,8 @@ test("the cider works' ring: the office is root, one port of the ring stands by 
     "Cold store switch",
   ];
   const places = switches.map((name) => must(place(ring, name), name));
-  expect(places.map((one) => one.root.name)).toEqual(switches.map(() => "Office switch"));
-  const standing = places.flatMap((one) => one.rows.filter((row) => !row.forwards));
+  expect(places.map((treePlace) => treePlace.root.name)).toEqual(switches.map(() => "Office switch"));
+  const standing = places.flatMap((treePlace) => treePlace.rows.filter((row) => !row.forwards));
   expect(standing.length).toBe(1);
   expect(standing[0]?.why).toMatch(
     new RegExp(
@@ -382,7 +382,7 @@ test("a region's tree has its own root; its port to the common root is the maste
       treePlace(
         index,
         must(
-          [...plan.device.values()].find((one) => one.name === name),
+          [...plan.device.values()].find((device) => device.name === name),
           name,
         ),
         key,

@@ -31,8 +31,8 @@ export function vlanTrees(
         (device.tree.perVlan.find((one) => one.vid === vid)?.priority ?? device.tree.priority) + vid,
       ),
     );
-    const ports = own.map((one) =>
-      treePortOf(index, one, `${one.lan} ${egressTag(one.port, vid) ?? "untagged"}`),
+    const ports = own.map((taking) =>
+      treePortOf(index, taking, `${taking.lan} ${egressTag(taking.port, vid) ?? "untagged"}`),
     );
     const lans = new Map<string, number>();
     for (const { lan } of ports) lans.set(lan, (lans.get(lan) ?? 0) + 1);

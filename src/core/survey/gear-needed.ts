@@ -77,7 +77,7 @@ export function cabinetOf(rooms: readonly Room[], room: Room): Room | null {
   if (room.kind === "cabinet") return room;
   return (
     rooms.find((one) => one.id === room.cabinet && one.kind === "cabinet") ??
-    rooms.find((one) => one.kind === "cabinet") ??
+    rooms.find((room) => room.kind === "cabinet") ??
     null
   );
 }

@@ -12,7 +12,7 @@ export function marksOf(index: PlanIndex, groups: readonly Group[]): ReadonlyMap
   return new Map(
     groups.map((group): [string, string] => {
       const known = segments.find(
-        (one) => groupKey({ purpose: one.purpose, name: one.group }) === groupKey(group),
+        (segment) => groupKey({ purpose: segment.purpose, name: segment.group }) === groupKey(group),
       );
       const mark = known?.mark ?? markAmong(taken, groupTitle(index.plan.site, group));
       taken.add(mark);

@@ -23,7 +23,7 @@ export function pointGroups(index: PlanIndex): ReadonlyMap<string, Group> {
     surveyed(index)
       .filter(({ need }) => need.kind.role === "point")
       .flatMap(({ room }): [string, Group][] => {
-        const group = wireless.find((one) => one.room.id === room.id)?.group ?? fallback;
+        const group = wireless.find((surveyed) => surveyed.room.id === room.id)?.group ?? fallback;
         return group === undefined ? [] : [[room.id, group]];
       }),
   );

@@ -25,8 +25,8 @@ function standingFront({ plan }: PlanIndex): Group | null {
   const withLine = new Set(
     [...plan.interface.values()].flatMap((leg) => (leg.line === null ? [] : [leg.device])),
   );
-  const segment = [...plan.segment.values()].find((one) =>
-    withLine.has(plan.interface.get(one.gatewayInterface ?? "")?.device ?? ""),
+  const segment = [...plan.segment.values()].find((segment) =>
+    withLine.has(plan.interface.get(segment.gatewayInterface ?? "")?.device ?? ""),
   );
   return segment === undefined ? null : { purpose: segment.purpose, name: segment.group };
 }

@@ -29,7 +29,7 @@ export const deviceOf = (plan: Plan, name: string): Device => named(plan.device,
 export const segmentOf = (plan: Plan, name: string): Segment => named(plan.segment, name);
 export const portOf = (plan: Plan, device: string, label: string): Port =>
   must(
-    [...plan.port.values()].find((one) => one.device === deviceOf(plan, device).id && one.label === label),
+    [...plan.port.values()].find((port) => port.device === deviceOf(plan, device).id && port.label === label),
     `${device} ${label}`,
   );
 

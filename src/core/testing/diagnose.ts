@@ -51,6 +51,6 @@ export const names = ({ suspect }: Candidate, { blame }: Pick<Fault, "blame">): 
 /** The place of the first fault that names what was done; those that nothing parts count as one. */
 export function rankOf({ diagnosed, left }: Followed, fault: Fault): number {
   const explainsAll = left[0]?.explains.every(Boolean) === true;
-  if (explainsAll && left.some((one) => names(one, fault))) return 0;
-  return diagnosed.candidates.findIndex((one) => names(one, fault));
+  if (explainsAll && left.some((candidate) => names(candidate, fault))) return 0;
+  return diagnosed.candidates.findIndex((candidate) => names(candidate, fault));
 }

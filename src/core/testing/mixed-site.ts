@@ -226,7 +226,9 @@ class Builder {
     const made = known ?? this.device(`Managed ${n}`, { bridging: "vlan", domain });
     if (known === undefined) this.link(this.port(router, `trunk ${n}`, trunk), this.port(made, "up", trunk));
     else
-      for (const port of this.draft.all("port").filter((one) => one.label === "up" && one.device === made.id))
+      for (const port of this.draft
+        .all("port")
+        .filter((port) => port.label === "up" && port.device === made.id))
         for (const end of [port.id, this.#peer(port.id)]) {
           const was = this.draft.need("port", end);
           this.draft.patch("port", end, { tagged: [...was.tagged, number].sort((a, b) => a - b) });
@@ -243,7 +245,7 @@ class Builder {
 
   #peer(port: string): string {
     const link = must(
-      this.draft.all("link").find((one) => one.a === port || one.b === port),
+      this.draft.all("link").find((link) => link.a === port || link.b === port),
       "its cable",
     );
     return link.a === port ? link.b : link.a;

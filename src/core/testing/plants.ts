@@ -44,7 +44,9 @@ const guarded = (port: Port, guards: Partial<Port["guards"]>): Partial<Port> => 
 
 const segmentOf = (index: PlanIndex, roll: Dice, test: (segment: EntityOf<"segment">) => boolean) =>
   pick(
-    [...index.plan.segment.values()].filter((one) => index.hostsIn(one.id).length > 0 && test(one)),
+    [...index.plan.segment.values()].filter(
+      (segment) => index.hostsIn(segment.id).length > 0 && test(segment),
+    ),
     roll,
   );
 
@@ -63,7 +65,7 @@ const typed = (index: PlanIndex, roll: Dice): Host | undefined =>
 export const PLANTS: Readonly<Record<string, Plant>> = {
   "a VLAN is taken off a trunk": (edits, index, roll) => {
     const port = pick(
-      linked(index).filter((one) => one.tagged.length > 0),
+      linked(index).filter((port) => port.tagged.length > 0),
       roll,
     );
     const vid = port === undefined ? undefined : pick(port.tagged, roll);
@@ -85,7 +87,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "an access port is in another VLAN": (edits, index, roll) => {
     const port = pick(
-      plugged(index).filter((one) => one.pvid !== null),
+      plugged(index).filter((port) => port.pvid !== null),
       roll,
     );
     const other = pick(
@@ -102,7 +104,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "an access port is in no VLAN": (edits, index, roll) => {
     const port = pick(
-      plugged(index).filter((one) => one.pvid !== null),
+      plugged(index).filter((port) => port.pvid !== null),
       roll,
     );
     if (port === undefined) return null;
@@ -111,7 +113,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "the untagged VLAN differs at one end": (edits, index, roll) => {
     const port = pick(
-      linked(index).filter((one) => one.pvid !== null),
+      linked(index).filter((port) => port.pvid !== null),
       roll,
     );
     const other = port === undefined ? undefined : pick(port.tagged, roll);
@@ -125,7 +127,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "a trunk admits untagged frames only": (edits, index, roll) => {
     const port = pick(
-      linked(index).filter((one) => one.tagged.length > 0),
+      linked(index).filter((port) => port.tagged.length > 0),
       roll,
     );
     if (port === undefined) return null;
@@ -143,20 +145,20 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
     };
   },
   "a scope is missing": (edits, index, roll) => {
-    const segment = segmentOf(index, roll, (one) => index.scopesOf(one.id).length > 0);
+    const segment = segmentOf(index, roll, (segment) => index.scopesOf(segment.id).length > 0);
     if (segment === undefined) return null;
     for (const scope of index.scopesOf(segment.id)) edits.remove("scope", scope.id);
     return { blame: [segment.id], notice: hostsOfSegment(index, segment.id) };
   },
   "a pool is used up": (edits, index, roll) => {
-    const segment = segmentOf(index, roll, (one) => index.scopesOf(one.id).length > 0);
+    const segment = segmentOf(index, roll, (segment) => index.scopesOf(segment.id).length > 0);
     const scope = segment === undefined ? undefined : index.scopesOf(segment.id)[0];
     if (segment === undefined || scope === undefined) return null;
     edits.patch("scope", scope.id, { exclusions: scope.pools });
     return { blame: [scope.id, segment.id], notice: hostsOfSegment(index, segment.id) };
   },
   "a scope is at a server that is not there": (edits, index, roll) => {
-    const segment = segmentOf(index, roll, (one) => index.scopesOf(one.id).length > 0);
+    const segment = segmentOf(index, roll, (segment) => index.scopesOf(segment.id).length > 0);
     const scope = segment === undefined ? undefined : index.scopesOf(segment.id)[0];
     const other = pick(
       [...index.plan.device.values()].filter(
@@ -169,7 +171,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
     return { blame: [scope.id, segment.id, other.id], notice: hostsOfSegment(index, segment.id) };
   },
   "a segment has no gateway": (edits, index, roll) => {
-    const segment = segmentOf(index, roll, (one) => one.gatewayInterface !== null);
+    const segment = segmentOf(index, roll, (segment) => segment.gatewayInterface !== null);
     if (segment === undefined) return null;
     edits.patch("segment", segment.id, { gatewayInterface: null });
     return { blame: [segment.id], notice: hostsOfSegment(index, segment.id) };
@@ -193,7 +195,9 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "snooping trusts no way to the server": (edits, index, roll) => {
     const device = pick(
-      [...index.plan.device.values()].filter((one) => one.kind === "switch" && one.bridging === "vlan"),
+      [...index.plan.device.values()].filter(
+        (device) => device.kind === "switch" && device.bridging === "vlan",
+      ),
       roll,
     );
     if (device === undefined) return null;
@@ -208,7 +212,9 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "ARP inspection knows no static host": (edits, index, roll) => {
     const device = pick(
-      [...index.plan.device.values()].filter((one) => one.kind === "switch" && one.bridging === "vlan"),
+      [...index.plan.device.values()].filter(
+        (device) => device.kind === "switch" && device.bridging === "vlan",
+      ),
       roll,
     );
     if (device === undefined) return null;
@@ -221,7 +227,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "a door in a wall is shut": (edits, index, roll) => {
     const wall = pick(
-      [...index.plan.wall.values()].filter((one) => one.from.at === "zone" && one.to.at !== "gateway"),
+      [...index.plan.wall.values()].filter((wall) => wall.from.at === "zone" && wall.to.at !== "gateway"),
       roll,
     );
     if (wall === undefined || wall.from.at !== "zone") return null;
@@ -230,14 +236,16 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
     return {
       blame: [wall.id, from, ...(wall.to.at === "zone" ? [wall.to.zone] : [])],
       notice: [...index.plan.segment.values()]
-        .filter((one) => one.zone === from)
-        .flatMap((one) => hostsOfSegment(index, one.id)),
+        .filter((segment) => segment.zone === from)
+        .flatMap((segment) => hostsOfSegment(index, segment.id)),
     };
   },
   "a wireless name leads elsewhere": (edits, index, roll) => {
     const ssid = pick([...index.plan.ssid.values()], roll);
     const other = pick(
-      [...index.plan.segment.values()].filter((one) => one.id !== ssid?.segment && one.vlan !== null),
+      [...index.plan.segment.values()].filter(
+        (segment) => segment.id !== ssid?.segment && segment.vlan !== null,
+      ),
       roll,
     );
     if (ssid === undefined || other === undefined) return null;
@@ -249,7 +257,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "a phone sends without its tag": (edits, index, roll) => {
     const host = pick(
-      [...index.plan.host.values()].filter((one) => one.tag !== null),
+      [...index.plan.host.values()].filter((host) => host.tag !== null),
       roll,
     );
     if (host === undefined) return null;
@@ -259,9 +267,9 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   "a BPDU guard on an uplink": (edits, index, roll) => {
     const port = pick(
       linked(index).filter(
-        (one) =>
-          index.plan.device.get(one.device)?.tree.kind !== "none" &&
-          index.plan.device.get(index.peerOf(one.id)?.device ?? "")?.tree.kind !== "none",
+        (port) =>
+          index.plan.device.get(port.device)?.tree.kind !== "none" &&
+          index.plan.device.get(index.peerOf(port.id)?.device ?? "")?.tree.kind !== "none",
       ),
       roll,
     );
@@ -271,7 +279,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "a port takes too few MAC addresses": (edits, index, roll) => {
     const port = pick(
-      plugged(index).filter((one) => index.hostsAt(one.id).length > 1),
+      plugged(index).filter((port) => index.hostsAt(port.id).length > 1),
       roll,
     );
     if (port === undefined) return null;
@@ -280,14 +288,14 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   "the line's port is off": (edits, index, roll) => {
     const leg = pick(
-      [...index.plan.interface.values()].filter((one) => one.line !== null && one.port !== null),
+      [...index.plan.interface.values()].filter((leg) => leg.line !== null && leg.port !== null),
       roll,
     );
     if (leg?.port === null || leg === undefined) return null;
-    for (const one of index.plan.interface.values())
-      if (one.line !== null && one.port !== null) edits.patch("port", one.port, { enabled: false });
+    for (const leg of index.plan.interface.values())
+      if (leg.line !== null && leg.port !== null) edits.patch("port", leg.port, { enabled: false });
     return {
-      blame: [...index.plan.interface.values()].flatMap((one) => (one.line === null ? [] : [one.port ?? ""])),
+      blame: [...index.plan.interface.values()].flatMap((leg) => (leg.line === null ? [] : [leg.port ?? ""])),
       notice: [...index.plan.host.keys()],
     };
   },

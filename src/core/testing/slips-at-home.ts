@@ -239,7 +239,7 @@ export function createdOn(d: PlanEdits, device: string, vids: readonly number[])
         device: owner,
         vid: v(vid),
         name: must(
-          d.all("vlan").find((one) => one.vid === vid),
+          d.all("vlan").find((vlan) => vlan.vid === vid),
           `VLAN ${vid}`,
         ).name,
       }).id,

@@ -264,7 +264,7 @@ export const SLIPS_OF_ADDRESSING: Slip[] = [
       const leg = must(
         d
           .all("interface")
-          .find((one) => one.device === find(d, "device", "Gateway").id && one.addresses4.length === 0),
+          .find((leg) => leg.device === find(d, "device", "Gateway").id && leg.addresses4.length === 0),
         "the mobile line's leg",
       );
       d.patch("device", find(d, "device", "Gateway").id, { asksFrom: leg.id });

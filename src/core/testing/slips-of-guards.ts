@@ -18,7 +18,7 @@ function signsIn(d: PlanEdits, fields: Partial<SignIn>, labels: readonly string[
   const hall: Device = named(d.all("device"), "Hall switch");
   for (const label of labels) {
     const port: Port = must(
-      d.all("port").find((one) => one.device === hall.id && one.label === label),
+      d.all("port").find((port) => port.device === hall.id && port.label === label),
       label,
     );
     d.patch("port", port.id, { guards: { ...port.guards, signIn: true, profile: id } });
@@ -36,7 +36,7 @@ function onHall(d: PlanEdits, fields: (hall: Device) => Partial<Device>): Device
 function guards(d: PlanEdits, label: string, fields: Partial<Port["guards"]>): Port {
   const hall = named(d.all("device"), "Hall switch");
   const port: Port = must(
-    d.all("port").find((one) => one.device === hall.id && one.label === label),
+    d.all("port").find((port) => port.device === hall.id && port.label === label),
     label,
   );
   d.patch("port", port.id, { guards: { ...port.guards, ...fields } });

@@ -159,7 +159,7 @@ export const SLIPS_OF_WALLS: readonly Slip[] = [
     "found-by-address-only",
     (d) => {
       const host = must(
-        d.all("host").find((one) => one.segment === segmentCalled(d, "Studio").id),
+        d.all("host").find((host) => host.segment === segmentCalled(d, "Studio").id),
         "a host",
       );
       d.patch("host", host.id, { kind: "printer" });

@@ -19,7 +19,8 @@ export function standsAsMeant(
   if (asMeant !== "mixed") return asMeant;
   const pairs = index.derived(STANDING_PROOFS).get(device)?.pairs ?? [];
   const pair = pairs.find(
-    (one) => nameOf(one.from) === endOf(index, from) && nameOf(one.to) === endOf(index, to),
+    (provenPair) =>
+      nameOf(provenPair.from) === endOf(index, from) && nameOf(provenPair.to) === endOf(index, to),
   );
   return pair !== undefined && pair.difference === null;
 }

@@ -43,13 +43,13 @@ const withExceptions = (plan: Plan, exceptions: readonly Partial<Exception>[]): 
 const segment = ({ segment: all }: Plan, name: string): RuleSide => ({
   at: "segment",
   segment: must(
-    [...all.values()].find((one) => one.name === name),
+    [...all.values()].find((segment) => segment.name === name),
     name,
   ).id,
 });
 const host = ({ host: all }: Plan, name: string) =>
   must(
-    [...all.values()].find((one) => one.name === name),
+    [...all.values()].find((host) => host.name === name),
     name,
   );
 
@@ -169,11 +169,11 @@ test("the moments are all sets of exceptions that ever hold together, each once"
 test("any exceptions with any hours are proven at every moment by lists without a needless rule", () => {
   const plan = fennelStreet();
   const ends = [
-    ...[...plan.segment.values()].map((one): RuleSide => ({ at: "segment", segment: one.id })),
+    ...[...plan.segment.values()].map((segment): RuleSide => ({ at: "segment", segment: segment.id })),
     ...[...plan.host.values()]
       .filter(({ ipv4 }) => ipv4 !== null)
       .slice(0, 6)
-      .map((one): RuleSide => ({ at: "host", host: one.id })),
+      .map((host): RuleSide => ({ at: "host", host: host.id })),
   ];
   const end = fc.constantFrom(...ends);
   const exceptionArb = fc.record({

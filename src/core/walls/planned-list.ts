@@ -72,7 +72,11 @@ function plannedList(index: PlanIndex, device: Device): PlannedList {
     if (rule === null) return [];
     const asked = { ...rule, action: "accept" as const };
     const back = keepsState(device) ? null : answersTo(asked);
-    return [asked, ...(back === null ? [] : [back])].map((one) => ({ exception, hours, rule: one }));
+    return [asked, ...(back === null ? [] : [back])].map((filterRule) => ({
+      exception,
+      hours,
+      rule: filterRule,
+    }));
   });
   // Hours or none, the packets are cut alike, so that rules with hours can stand beside the others.
   const intent = intentAt(

@@ -33,7 +33,7 @@ export function joinedProof(proofs: readonly Proof[]): Proof | null {
       ...pair,
       difference:
         pair.difference ??
-        rest.map((proof) => proof.pairs[at]?.difference ?? null).find((one) => one !== null) ??
+        rest.map((proof) => proof.pairs[at]?.difference ?? null).find((difference) => difference !== null) ??
         null,
     })),
   };

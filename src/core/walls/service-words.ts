@@ -44,7 +44,10 @@ const MOST_BESIDE = 64;
 const isMeant = (own: readonly ServiceSpan[], spans: readonly ServiceSpan[]): boolean =>
   own.every(({ first, last }) =>
     spans.some(
-      (one) => one.first <= first && last <= one.last && one.last - one.first - (last - first) <= MOST_BESIDE,
+      (serviceSpan) =>
+        serviceSpan.first <= first &&
+        last <= serviceSpan.last &&
+        serviceSpan.last - serviceSpan.first - (last - first) <= MOST_BESIDE,
     ),
   );
 

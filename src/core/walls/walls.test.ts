@@ -38,7 +38,9 @@ function holdToWalls(index: PlanIndex, planned: PlannedList, services: readonly 
   // Without memory answers need rules, and those let in more than answers: `without-memory.test.ts`.
   if (!keepsState(planned.device)) return 0;
   const space = listSpace(planned.universe, closedList(planned.rules));
-  const segments = [...index.plan.segment.values()].filter((one) => networkOf(planned, one.id) !== undefined);
+  const segments = [...index.plan.segment.values()].filter(
+    (segment) => networkOf(planned, segment.id) !== undefined,
+  );
   let asked = 0;
   for (const from of segments)
     for (const to of [...segments, "internet"] as readonly Exclude<WallSide, "gateway">[]) {
@@ -133,10 +135,10 @@ describe("the list that somebody left on the practice's gateway", () => {
   const standing = must(index.derived(STANDING_LISTS).get(device), "its list");
   const zone = (name: string): WallEnd => ({
     at: "zone",
-    zone: must([...index.plan.zone.values()].find((one) => one.name === name)?.id, name),
+    zone: must([...index.plan.zone.values()].find((zone) => zone.name === name)?.id, name),
   });
   const segment = (name: string) =>
-    must([...index.plan.segment.values()].find((one) => one.name === name)?.id, name);
+    must([...index.plan.segment.values()].find((segment) => segment.name === name)?.id, name);
   const numbers = (test: (state: (typeof standing.states)[number]) => boolean) =>
     standing.states.flatMap((state, at) => (test(state) ? [at + 1] : []));
 

@@ -22,7 +22,7 @@ import { PLANNED_LISTS, STANDING_PROOFS, joinedProof, provePlanned } from ".";
 
 const segmentOf = (plan: Plan, name: string): Segment =>
   must(
-    [...plan.segment.values()].find((one) => one.name === name),
+    [...plan.segment.values()].find((segment) => segment.name === name),
     name,
   );
 const SWITCH = must(

@@ -34,7 +34,7 @@ const ids = () => {
 function forwardOn(index: PlanIndex, lost: Forward, next: Line): OnSecondLine {
   const host = nameOf(index, "host", lost.host);
   const other = [...index.plan.forward.values()].find(
-    (one) => one.line === next.id && one.host === lost.host && one.protocol === lost.protocol,
+    (forward) => forward.line === next.id && forward.host === lost.host && forward.protocol === lost.protocol,
   );
   const what = `Forward ${lost.name}`;
   const goal =
@@ -140,7 +140,7 @@ export function whenLineFails(index: PlanIndex, line: Line): LineFails {
   const next = others[0] ?? null;
   const noticed = noticesLoss(line);
   if (next === null) return { next, noticed, things: [] };
-  const forwards = [...index.plan.forward.values()].filter((one) => one.line === line.id);
+  const forwards = [...index.plan.forward.values()].filter((forward) => forward.line === line.id);
   const wishes = [...index.plan.wish.values()].filter(({ way }) => way !== "open" && way !== "forward");
   return {
     next,

@@ -44,7 +44,10 @@ function question(trial: PlanIndex, wish: Wish, way: Way, line: Line): ProbeQues
   switch (way) {
     case "forward": {
       const forward = [...trial.plan.forward.values()].find(
-        (one) => one.host === wish.host && one.line === line.id && one.protocol === wish.service.protocol,
+        (forward) =>
+          forward.host === wish.host &&
+          forward.line === line.id &&
+          forward.protocol === wish.service.protocol,
       );
       return forward === undefined
         ? "Nothing is forwarded."

@@ -118,7 +118,7 @@ test("with IPv6 on line, segment and host the pinhole works, and opens nothing e
     edits.patch("host", bell.id, { ipv6: must(parseIpv6("2001:db8:0:50::21"), "an address") });
     const fibre = named(edits.all("line"), "Fibre line");
     const leg = must(
-      edits.all("interface").find((one) => one.line === fibre.id),
+      edits.all("interface").find((leg) => leg.line === fibre.id),
       "its leg",
     );
     edits.patch("interface", leg.id, { addresses6: [must(parseIpv6("2001:db8:1::2"), "an address")] });
@@ -130,7 +130,7 @@ test("with IPv6 on line, segment and host the pinhole works, and opens nothing e
 
 const wayOf = (index: PlanIndex, way: WayIn["way"]): WayIn =>
   must(
-    waysIn(index, wishOf(index)).find((one) => one.way === way),
+    waysIn(index, wishOf(index)).find((wayIn) => wayIn.way === way),
     way,
   );
 const setUp = (index: PlanIndex, way: WayIn["way"]): PlanIndex => {

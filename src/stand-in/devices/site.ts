@@ -78,7 +78,9 @@ export class StandInSite {
   }
 
   state(): SiteState {
-    const differ = new Set(diff(this.#saved.plan, this.#running.plan).flatMap((one) => deviceOf(one) ?? []));
+    const differ = new Set(
+      diff(this.#saved.plan, this.#running.plan).flatMap((change) => deviceOf(change) ?? []),
+    );
     return {
       changes: changesFrom(this.#box, this.#running),
       unsaved: [...differ],

@@ -8,7 +8,7 @@ import { showView, type ViewKey } from "./views";
 
 /** A device of a model, in whose margin its leaflet is written. */
 function ofModel(index: PlanIndex, model: string): Selection | null {
-  const device = [...index.plan.device.values()].find((one) => one.model === model);
+  const device = [...index.plan.device.values()].find((device) => device.model === model);
   return device === undefined ? null : { what: "device", id: device.id };
 }
 

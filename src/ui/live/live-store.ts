@@ -21,9 +21,9 @@ export const useLiveState = <T>(select: (state: LiveState) => T): T => useStore(
 /** Those in other tabs, each person once for each sheet. */
 export function othersIn(present: LiveAnswer["present"], tab: string): LiveAnswer["present"] {
   const seen = new Set<string>();
-  return present.filter((one) => {
-    const key = `${one.name} ${one.sheet}`;
-    const isNew = one.tab !== tab && !seen.has(key);
+  return present.filter((present) => {
+    const key = `${present.name} ${present.sheet}`;
+    const isNew = present.tab !== tab && !seen.has(key);
     seen.add(key);
     return isNew;
   });

@@ -163,7 +163,7 @@ async function scene(
   await storePlan(store, { id: SITE, batchId: v7(), plan: demo, by: { id: v7(), name: "Ann" } });
   const found = must(await store.snapshot(SITE), "the site");
   const [ruth, marek] = [client(store, RUTH, weather), client(store, MAREK, weather)];
-  for (const one of [ruth, marek]) one.show(heldAt(found.plan, 1));
+  for (const client of [ruth, marek]) client.show(heldAt(found.plan, 1));
   return { store, ruth, marek, server: async () => must(await store.snapshot(SITE), "the site").plan };
 }
 const rename = (n: number, name: string) => (edits: PlanEdits) => {
@@ -395,25 +395,25 @@ test("two who edit, lose connections, undo and choose come to the server's plan,
           }
         };
         for (const { who, what, n, text } of acts) {
-          const one = must(both[who], "a client");
-          if (what === "name") one.edit(rename(n, text));
+          const client = must(both[who], "a client");
+          if (what === "name") client.edit(rename(n, text));
           if (what === "place")
-            one.edit((edits) => edits.patch("host", must(hosts[n], "").id, { place: text }));
+            client.edit((edits) => edits.patch("host", must(hosts[n], "").id, { place: text }));
           if (what === "port")
-            one.edit((edits) => {
+            client.edit((edits) => {
               const port = must([...edits.plan.port.values()][n], "a port");
               edits.patch("port", port.id, { note: text });
             });
-          if (what === "send") await one.sender.idle();
-          if (what === "news") await one.sender.refresh();
+          if (what === "send") await client.sender.idle();
+          if (what === "news") await client.sender.refresh();
           // Of the last few, as after a pause; or with a gap before them, or as too much.
           if (what === "told") {
-            const after = Math.max(0, must(one.state().held, "loaded").revision + 1 - n);
+            const after = Math.max(0, must(client.state().held, "loaded").revision + 1 - n);
             const told = await toldAfter(store, after);
-            await one.sender.hear(text === "Kiln" ? { ...told, news: null } : told);
+            await client.sender.hear(text === "Kiln" ? { ...told, news: null } : told);
           }
-          if (what === "undo") await one.sender.step("undo");
-          if (what === "choose") choose(one);
+          if (what === "undo") await client.sender.step("undo");
+          if (what === "choose") choose(client);
         }
         calm = true;
         for (let round = 0; round < 4; round += 1) {
@@ -421,9 +421,9 @@ test("two who edit, lose connections, undo and choose come to the server's plan,
           both.forEach(choose);
         }
         await settle(both);
-        for (const one of both) {
-          const held = must(one.state().held, "loaded");
-          expect([held.pending, held.stuck, one.state().dropped]).toEqual([[], [], []]);
+        for (const client of both) {
+          const held = must(client.state().held, "loaded");
+          expect([held.pending, held.stuck, client.state().dropped]).toEqual([[], [], []]);
           expect(diff(held.index.plan, await server())).toEqual([]);
           expect(diff(held.base, held.index.plan)).toEqual([]);
         }

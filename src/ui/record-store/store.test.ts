@@ -21,7 +21,7 @@ class Server {
 
   add(by: string, entry: unknown): void {
     const { id } = entry as { id: string };
-    if (!this.entries.some((one) => (one.entry as { id: string }).id === id))
+    if (!this.entries.some((fromServer) => (fromServer.entry as { id: string }).id === id))
       this.entries.push({ number: this.entries.length + 1, by, entry });
   }
 

@@ -128,10 +128,10 @@ export function createRecordStore({ site, person, role, call, outbox }: Tools): 
       const photos = await outbox.photos();
       const taken = store.getState().photos;
       store.setState({
-        photos: [...photos.filter(({ id }) => !taken.some((one) => one.id === id)), ...taken],
+        photos: [...photos.filter(({ id }) => !taken.some((photo) => photo.id === id)), ...taken],
       });
       const added = store.getState().waiting;
-      const before = waiting.filter(({ id }) => !added.some((one) => one.id === id));
+      const before = waiting.filter(({ id }) => !added.some((recordEntry) => recordEntry.id === id));
       show({ waiting: [...before, ...added] });
       takeIn(known);
       store.setState({ isReady: true });

@@ -105,8 +105,8 @@ function wrongHop(
   if (hop === null || address === undefined || isLinkLocal(hop)) return [];
   if (addresses.includes(hop)) return [{ line: id, hop, wrong: "own", address: hop, length: null }];
   if (length === null) return [];
-  const reached = addresses.some((one) => {
-    const prefix = prefixOf(one, length);
+  const reached = addresses.some((address) => {
+    const prefix = prefixOf(address, length);
     return prefix !== null && containsAddress(prefix, hop);
   });
   return reached ? [] : [{ line: id, hop, wrong: "outside", address, length }];

@@ -112,7 +112,7 @@ export const leaseOutlivesVisit = localCheck<Tight, "segment">({
         const offered = Number(
           index
             .scopesOf(segment.id)
-            .reduce((sum, one) => sum + (one.family === 4 ? offeredCount(one) : 0n), 0n),
+            .reduce((sum, scope) => sum + (scope.family === 4 ? offeredCount(scope) : 0n), 0n),
         );
         const needed = peakUse(visit, scope.leaseSeconds).needed + residents(index, segment);
         return needed <= offered

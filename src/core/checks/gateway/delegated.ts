@@ -46,7 +46,7 @@ function inBlock(prefix: Prefix6, block: Prefix6): Prefix6 | null {
 
 /** Whether a subnet is routed on the internet and lies in none of some prefixes. */
 const isOutside = (prefix: Prefix6, all: readonly Prefix6[]): boolean =>
-  containsPrefix(GLOBAL, prefix) && !all.some((one) => containsPrefix(one, prefix));
+  containsPrefix(GLOBAL, prefix) && !all.some((prefix6) => containsPrefix(prefix6, prefix));
 
 /**
  * All subnets that lie in no line's prefix any more, moved into that of one line; none where two of them, or

@@ -133,7 +133,7 @@ function isOfferedBy({ services }: Door, { kind }: Host): boolean {
   const offers = OFFERED[kind];
   return (
     offers !== undefined &&
-    (services === null || services.some((one) => isMdns(one) || offers.includes(one.name)))
+    (services === null || services.some((service) => isMdns(service) || offers.includes(service.name)))
   );
 }
 

@@ -156,7 +156,7 @@ export const lineTargetInside = check<TargetData>({
       ? []
       : [
           setLine(`Take ${formatAddress(target)} off the targets of ${own.name}`, own, {
-            watch: { ...own.watch, targets: own.watch.targets.filter((one) => one !== target) },
+            watch: { ...own.watch, targets: own.watch.targets.filter((address) => address !== target) },
           }),
         ];
   },

@@ -87,9 +87,9 @@ export const tunnelWithoutEnd = check<TunnelData>({
         return null;
       }
       if (address === null) return `${segment.name} has no IPv4 subnet; write one first.`;
-      const before = new Set(edits.all("interface").map((one) => one.id));
+      const before = new Set(edits.all("interface").map((leg) => leg.id));
       const refusal = addLeg({ edits, ids }, device.id, id, formatAddress(address));
-      const made = edits.all("interface").find((one) => !before.has(one.id));
+      const made = edits.all("interface").find((leg) => !before.has(leg.id));
       if (made !== undefined) edits.patch("segment", id, { gatewayInterface: made.id });
       return refusal;
     };

@@ -117,7 +117,7 @@ export const gearAddressTaken = check<Taken>({
         const holder = index
           .holdersOf(address)
           .find((one) => !("device" in one) || one.device !== gear.device);
-        const other = staying.slice(i + 1).find((one) => one.addresses.includes(address));
+        const other = staying.slice(i + 1).find((gear) => gear.addresses.includes(address));
         return holder === undefined && other === undefined
           ? []
           : [

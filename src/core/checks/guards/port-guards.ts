@@ -23,7 +23,7 @@ function knownByMac(index: PlanIndex, host: Host): Changing["knownBy"] | null {
   if (host.manner === "reserved") return "reservation";
   if (host.attachment.at !== "port" || speaksSignIn(host)) return null;
   const { port } = host.attachment;
-  const asking = signInPorts(index).find((one) => one.port.id === port);
+  const asking = signInPorts(index).find((signInPort) => signInPort.port.id === port);
   return asking?.profile?.byMac === true ? "sign-in" : null;
 }
 

@@ -41,7 +41,7 @@ export const rootByAccident = check<Root>({
       )
       .map(({ root, members }) => ({
         subjects: [{ kind: "device", id: root.id }],
-        data: { root: root.id, members: members.map((one) => one.id) },
+        data: { root: root.id, members: members.map((device) => device.id) },
       })),
   describe: ({ root, members }, index) => {
     const own = index.plan.device.get(root);
@@ -51,7 +51,7 @@ export const rootByAccident = check<Root>({
     return (
       `${nameOf(index, "device", root)} is the root of ` +
       `${counted(members.length, "bridge", "bridges")} only because of its MAC address: ` +
-      `${listed(same.slice(0, 3).map((one) => one.name))}` +
+      `${listed(same.slice(0, 3).map((device) => device.name))}` +
       `${same.length > 3 ? ` and ${same.length - 3} more` : ""} ` +
       `${same.length === 1 ? "has" : "have"} priority ${own?.tree.priority ?? 0}, too.`
     );
@@ -76,7 +76,7 @@ export const rootAtTheEdge = check<Root>({
       )
       .map(({ root, members }) => ({
         subjects: [{ kind: "device", id: root.id }],
-        data: { root: root.id, members: members.map((one) => one.id) },
+        data: { root: root.id, members: members.map((device) => device.id) },
       })),
   describe: ({ root }, index) =>
     `${nameOf(index, "device", root)} is the root and hangs on one cable at the edge of the tree.`,
@@ -94,22 +94,22 @@ export const secondRootMissing = check<Root>({
   reads: READS,
   find: (index): Found<Root>[] =>
     partsOf(index).flatMap(({ root, members }): Found<Root>[] => {
-      const others = members.filter((one) => one.id !== root.id && one.kind !== "accessPoint");
-      const least = Math.min(...others.map((one) => one.tree.priority));
-      const next = others.filter((one) => one.tree.priority === least);
+      const others = members.filter((device) => device.id !== root.id && device.kind !== "accessPoint");
+      const least = Math.min(...others.map((device) => device.tree.priority));
+      const next = others.filter((device) => device.tree.priority === least);
       return others.length < 2 ||
         next.length < 2 ||
-        next.some((one) => one.tree.priority <= root.tree.priority)
+        next.some((device) => device.tree.priority <= root.tree.priority)
         ? []
         : [
             {
               subjects: [{ kind: "device", id: root.id }],
-              data: { root: root.id, members: members.map((one) => one.id) },
+              data: { root: root.id, members: members.map((device) => device.id) },
             },
           ];
     }),
   describe: ({ root, members }, index) => {
-    const others = devicesOf(index, members).filter((one) => one.id !== root);
+    const others = devicesOf(index, members).filter((device) => device.id !== root);
     return (
       `${nameOf(index, "device", root)} is the root, and after it ` +
       `${counted(others.length, "bridge has", "bridges have")} the ` +
@@ -119,7 +119,7 @@ export const secondRootMissing = check<Root>({
   repairs: ({ root, members }, index): Repair[] => {
     const second = middleOf(
       index,
-      devicesOf(index, members).filter((one) => one.id !== root),
+      devicesOf(index, members).filter((device) => device.id !== root),
     )[0];
     const own = index.plan.device.get(root);
     if (second === undefined || own === undefined) return [];

@@ -37,17 +37,17 @@ export const pastTheWalls = check<Past>({
         putInto(byDevice, device.id, segment);
     }
     return [...byDevice].flatMap(([device, segments]) =>
-      new Set(segments.map((one) => one.zone)).size < 2
+      new Set(segments.map((segment) => segment.zone)).size < 2
         ? []
         : segments
             .slice(1)
-            .filter((one) => one.zone !== segments[0]?.zone)
-            .map((one): Found<Past> => ({
+            .filter((segment) => segment.zone !== segments[0]?.zone)
+            .map((segment): Found<Past> => ({
               subjects: [
-                { kind: "segment", id: one.id },
+                { kind: "segment", id: segment.id },
                 { kind: "device", id: device },
               ],
-              data: { segment: one.id, device },
+              data: { segment: segment.id, device },
             })),
     );
   },
@@ -116,8 +116,10 @@ const STRANGERS: ReadonlySet<Segment["purpose"]> = new Set([
  */
 function openDoors(index: PlanIndex): Wall[] {
   const segments = [...index.plan.segment.values()];
-  const strangers = new Set(segments.filter((one) => STRANGERS.has(one.purpose)).map((one) => one.zone));
-  const managed = new Set(segments.filter((one) => one.management).map((one) => one.zone));
+  const strangers = new Set(
+    segments.filter((segment) => STRANGERS.has(segment.purpose)).map((segment) => segment.zone),
+  );
+  const managed = new Set(segments.filter((segment) => segment.management).map((segment) => segment.zone));
   return [...index.plan.wall.values()].filter(
     ({ from, to, door }) =>
       door !== "closed" &&

@@ -19,7 +19,7 @@ const isFree = (index: PlanIndex, { id }: Port): boolean =>
 /** The ports beside one in their row, whose cable is easily put in the other. */
 function neighbours(index: PlanIndex, { id, device }: Port): Port[] {
   const row = index.portsOf(device);
-  const at = row.findIndex((one) => one.id === id);
+  const at = row.findIndex((port) => port.id === id);
   return [row[at - 1], row[at + 1]].flatMap((port) => port ?? []);
 }
 
@@ -92,7 +92,7 @@ function movedSuspects(index: PlanIndex, plugged: Plugged): Suspect[] {
   return index
     .portsOf(port.device)
     .filter((other) => other.id !== port.id && isFree(index, other) && !isAlike(other, port))
-    .filter((other, at, all) => beside.has(other.id) || all.findIndex((one) => isAlike(one, other)) === at)
+    .filter((other, at, all) => beside.has(other.id) || all.findIndex((port) => isAlike(port, other)) === at)
     .map((other) =>
       edited(
         {
@@ -117,8 +117,8 @@ function nearby(index: PlanIndex, { host, port }: Plugged): Plugged[] {
     // In a port that is set alike it is as right as in its own.
     return at === undefined || !isNear || isAlike(at, port) ? [] : [{ host: other, port: at }];
   });
-  const isHere = (one: Plugged) => one.port.device === port.device;
-  return [...others.filter(isHere), ...others.filter((one) => !isHere(one))].slice(0, MOST_NEAR);
+  const isHere = (plugged: Plugged) => plugged.port.device === port.device;
+  return [...others.filter(isHere), ...others.filter((plugged) => !isHere(plugged))].slice(0, MOST_NEAR);
 }
 
 function swappedSuspects(index: PlanIndex, plugged: Plugged): Suspect[] {
@@ -269,5 +269,5 @@ export function cableSuspects(
     ),
     ...labelSuspects(index, questions),
   ];
-  return [...new Map(suspects.map((one) => [one.id, one])).values()];
+  return [...new Map(suspects.map((suspect) => [suspect.id, suspect])).values()];
 }

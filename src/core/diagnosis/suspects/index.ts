@@ -31,5 +31,5 @@ export function suspectsIn(
     ...ipv6Suspects(index, sight, questions),
     ...laptopSuspects(questions),
   ];
-  return [...new Map(all.map((one) => [one.id, one])).values()];
+  return [...new Map(all.map((suspect) => [suspect.id, suspect])).values()];
 }

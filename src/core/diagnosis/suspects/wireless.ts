@@ -9,7 +9,7 @@ function ssidSuspects(index: PlanIndex, ssid: Ssid): Suspect[] {
   const seenAt = points.map((point) => ({ on: "device" as const, device: point.id }));
   const right = nameOf(index, "segment", ssid.segment);
   const elsewhere = [...index.plan.segment.values()]
-    .filter((one) => one.id !== ssid.segment && one.vlan !== null && one.tunnel === null)
+    .filter((segment) => segment.id !== ssid.segment && segment.vlan !== null && segment.tunnel === null)
     .map((other) =>
       edited(
         {
@@ -34,7 +34,9 @@ function ssidSuspects(index: PlanIndex, ssid: Ssid): Suspect[] {
         seenAt: [{ on: "device", device: point.id }],
       },
       (edits) =>
-        edits.patch("ssid", id, { at: points.filter((one) => one.id !== point.id).map((one) => one.id) }),
+        edits.patch("ssid", id, {
+          at: points.filter((device) => device.id !== point.id).map((device) => device.id),
+        }),
     ),
   );
   const apart = ssid.isolation

@@ -32,7 +32,7 @@ const withIpv6 = (): Plan =>
     afterEdit(lockkeepersHouse(), ({ edits }) => {
       for (const [at, name] of ["Household", "Gadgets"].entries()) {
         const segment = must(
-          edits.all("segment").find((one) => one.name === name),
+          edits.all("segment").find((segment) => segment.name === name),
           name,
         );
         const prefix = must(asPrefix6(parsePrefix(`fd00:19:${at}::/64`)), "a prefix");

@@ -3,7 +3,7 @@ import { without } from "../../rules";
 import type { Joined } from "./entries";
 
 const takesIn = (wide: readonly (Prefix | null)[], narrow: Prefix | null): boolean =>
-  wide.some((one) => one === null || (narrow !== null && containsPrefix(one, narrow)));
+  wide.some((prefix) => prefix === null || (narrow !== null && containsPrefix(prefix, narrow)));
 
 /** Whether an earlier entry decides everything of a later one that is for this address. */
 const decides = (earlier: Joined, later: Joined, address: Prefix): boolean =>

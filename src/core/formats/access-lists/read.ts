@@ -18,7 +18,7 @@ import { undecidedOf } from "./own-inside";
 
 const text = (prefix: Prefix | null): string => (prefix === null ? "any" : formatPrefix(prefix));
 const sorted = (prefixes: readonly (Prefix | null)[]): (Prefix | null)[] =>
-  [...new Map(prefixes.map((one) => [text(one), one])).entries()]
+  [...new Map(prefixes.map((prefix) => [text(prefix), prefix])).entries()]
     .sort(([a], [b]) => byText(a, b))
     .map(([, one]) => one);
 const keyOf = (prefixes: readonly (Prefix | null)[]): string => prefixes.map(text).join();
@@ -98,13 +98,13 @@ class Names {
   }
   /** The device's own addresses that lie in any of the subnets. */
   ownIn(prefixes: readonly (Prefix | null)[], family: Family): Prefix[] {
-    const subnets = prefixes.flatMap((one) => one ?? []);
+    const subnets = prefixes.flatMap((prefix) => prefix ?? []);
     return [...this.#own[family].values()].filter((own) => subnets.some((one) => containsPrefix(one, own)));
   }
 
   sides(prefixes: readonly (Prefix | null)[], family: Family): RuleSide[] {
     if (prefixes.includes(null)) return this.#oneFamily ? [] : [{ at: "prefix", prefix: EVERYWHERE[family] }];
-    const own = prefixes.flatMap((one) => one ?? []);
+    const own = prefixes.flatMap((prefix) => prefix ?? []);
     if (!this.#oneFamily) return own.map((prefix) => ({ at: "prefix", prefix }));
     if (keyOf(sorted(own)) === this.#outside[family]) return [{ at: "internet" }];
     return this.#named(own, family);
@@ -121,9 +121,9 @@ class Names {
       sides.push(side);
     };
     const { segment } = this.#index.plan;
-    for (const [zone, own] of grouped(segment.values(), (one) => one.zone))
+    for (const [zone, own] of grouped(segment.values(), (segment) => segment.zone))
       take(
-        own.flatMap((one) => prefixesOf(one, family)),
+        own.flatMap((segment) => prefixesOf(segment, family)),
         { at: "zone", zone },
       );
     for (const one of segment.values()) take(prefixesOf(one, family), { at: "segment", segment: one.id });
@@ -154,7 +154,7 @@ function rulesFrom(names: Names, rule: Joined, before: readonly Joined[]): Said 
       `it names ${own.map(text).join(", ")}, one of the device's own addresses: ` +
       "a rule here is for all of them"
     );
-  const others = rule.to.filter((one) => !names.isOwn(one));
+  const others = rule.to.filter((prefix) => !names.isOwn(prefix));
   const everywhere = others.includes(null);
   const inside =
     own.length > 0 || everywhere ? [] : undecidedOf(names.ownIn(others, rule.family), rule, before);
@@ -183,8 +183,8 @@ function rulesFrom(names: Names, rule: Joined, before: readonly Joined[]): Said 
 
 const besidesText = ({ to, action }: Joined, inside: readonly Prefix[]): string =>
   `what is for ${to.map(text).join(", ")} ${action === "accept" ? "lets in" : "stops"} what is for the ` +
-  `device itself at ${inside.map((one) => formatAddress(one.network)).join(", ")}, too. A rule here is for ` +
-  "hosts, or for all addresses of the device, and leaves that out";
+  `device itself at ${inside.map((prefix) => formatAddress(prefix.network)).join(", ")}, too. ` +
+  "A rule here is for hosts, or for all addresses of the device, and leaves that out";
 
 /** A list of entries with its name, as it stands in the data. */
 export interface ReadList {

@@ -207,7 +207,7 @@ export class DhcpHeard {
     const [servers, clients] = [this.#servers.all(), this.#clients.all()];
     if (servers.length + clients.length === 0) return undefined;
     const heard = new Set(servers.map(({ head }) => head.serverId));
-    const named = new Set(clients.flatMap((one) => one.named));
+    const named = new Set(clients.flatMap((clientRow) => clientRow.named));
     return {
       servers: servers.map(({ head, messages, offers }) => ({
         ...head,
@@ -217,7 +217,7 @@ export class DhcpHeard {
       clients: clients.map(clientFact),
       relays: this.#relays.all(),
       naks: this.#naks.all(),
-      discoversWithoutOfferSeen: clients.flatMap((one) => this.#unanswered(one)),
+      discoversWithoutOfferSeen: clients.flatMap((clientRow) => this.#unanswered(clientRow)),
       serversOnlyNamedInRequests: [...named].filter((id) => !heard.has(id)),
     };
   }

@@ -98,8 +98,8 @@ function takeResponse(place: Place, { from, id, type, body }: Message): void {
 function takeOutcome(place: Place, { from, to, id, code }: Message): void {
   tell(place, `${code} from ${macOf(from)} to ${to}`);
   const meant = place.stations.all().filter(({ last }) => last === id);
-  const one: Outcome = code === "success" ? "success" : "failure";
-  for (const { outcomes } of meant) outcomes.add(meant.length > 1 ? "ambiguous" : one);
+  const outcome: Outcome = code === "success" ? "success" : "failure";
+  for (const { outcomes } of meant) outcomes.add(meant.length > 1 ? "ambiguous" : outcome);
 }
 
 function take(place: Place, message: Message): void {

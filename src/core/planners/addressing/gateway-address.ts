@@ -51,7 +51,7 @@ export function setGatewayAddress({ edits, ids }: EditContext, segment: Segment,
     moveNames(edits, segment.id, old, address);
     return null;
   }
-  const host = edits.all("host").find((one) => one.ipv4 === address && one.manner !== "dynamic");
+  const host = edits.all("host").find((host) => host.ipv4 === address && host.manner !== "dynamic");
   if (host !== undefined)
     return `${host.name} has ${formatAddress(address)} already; give one of the two another address.`;
   const present =

@@ -119,7 +119,9 @@ export function splitSegment({ edits, ids }: EditContext, segmentId: string, nam
   const moved = moveUsers(edits, segment, made.id, goes);
   edits.patch("segment", made.id, { planned: moved });
   edits.patch("segment", segmentId, { planned: Math.max(0, segment.planned - moved) });
-  for (const scope of edits.all("scope").filter((one) => one.segment === segmentId && one.family === 4)) {
+  for (const scope of edits
+    .all("scope")
+    .filter((scope) => scope.segment === segmentId && scope.family === 4)) {
     edits.patch("scope", scope.id, scopeWithin(scope, stays));
     // What was offered and left out in the half that goes is so there, by the same server.
     const gone = scopeWithin(scope, goes);
@@ -241,7 +243,7 @@ export function mergeSegments(
  * is.
  */
 function mergeScopes(edits: EditContext["edits"], intoId: string, goneId: string): Refusal {
-  for (const scope of edits.all("scope").filter((one) => one.segment === goneId)) {
+  for (const scope of edits.all("scope").filter((scope) => scope.segment === goneId)) {
     const own = edits.all("scope").find((one) => one.segment === intoId && one.family === scope.family);
     if (own === undefined) {
       edits.patch("scope", scope.id, { segment: intoId });

@@ -38,7 +38,9 @@ function fixAddress({ edits }: Pick<EditContext, "edits">, host: Host): Refusal 
 
 /** The first port outside, from the wanted one on, that no forward of the line has. */
 function freeOutside(edits: PlanEdits, line: string, protocol: "tcp" | "udp", wanted: number): number {
-  const taken = edits.all("forward").filter((one) => one.line === line && one.protocol === protocol);
+  const taken = edits
+    .all("forward")
+    .filter((forward) => forward.line === line && forward.protocol === protocol);
   let port = wanted;
   while (port < 65_535 && taken.some(({ ports: [low, high] }) => low <= port && port <= high)) port += 1;
   return port;
@@ -55,11 +57,11 @@ function setUpForward(context: Omit<EditContext, "index">, wish: Wish, host: Hos
   const known = edits
     .all("forward")
     .find(
-      (one) =>
-        one.host === host.id &&
-        one.line === line.id &&
-        one.protocol === protocol &&
-        (one.toPort ?? one.ports[0]) === first[0],
+      (forward) =>
+        forward.host === host.id &&
+        forward.line === line.id &&
+        forward.protocol === protocol &&
+        (forward.toPort ?? forward.ports[0]) === first[0],
     );
   if (known !== undefined) {
     edits.patch("forward", known.id, { sources: [...wish.from], until: null });

@@ -181,7 +181,7 @@ export function addStack({ edits, ids }: EditContext, typed: string): Refusal {
     const [a, b] = pair;
     edits.put("link", { ...BLANK_LINK, id: ids(), a: a.id, b: b.id, medium: mediumBetween(a, b) });
     const vids = vidsIn(edits, domain);
-    const bridges = [device, to].every((one) => one.bridging === "vlan");
+    const bridges = [device, to].every((device) => device.bridging === "vlan");
     if (bridges && vids.length > 0)
       for (const port of [a, b])
         edits.patch("port", port.id, fieldsOf({ role: "trunk", untagged: null, tagged: vids }));

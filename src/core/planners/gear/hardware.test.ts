@@ -31,17 +31,17 @@ const named = (plan: Plan, name: string): Device =>
 const ports = (plan: Plan, name: string): readonly Port[] => PlanIndex.of(plan).portsOf(named(plan, name).id);
 const port = (plan: Plan, name: string, label: string): Port =>
   must(
-    ports(plan, name).find((one) => one.label === label),
+    ports(plan, name).find((port) => port.label === label),
     `${name} ${label}`,
   );
 const free = (plan: Plan, name: string): Port[] =>
-  ports(plan, name).filter((one) => {
+  ports(plan, name).filter((port) => {
     const index = PlanIndex.of(plan);
     return (
-      index.linkAt(one.id) === undefined &&
-      index.hostsAt(one.id).length === 0 &&
-      !index.groups("interfacesByPort").has(one.id) &&
-      one.note === ""
+      index.linkAt(port.id) === undefined &&
+      index.hostsAt(port.id).length === 0 &&
+      !index.groups("interfacesByPort").has(port.id) &&
+      port.note === ""
     );
   });
 const codes = (plan: Plan): string[] =>
@@ -71,7 +71,7 @@ describe("a stack of gear in one line", () => {
       const index = PlanIndex.of(plan);
       const [uplink, ...others] = index
         .portsOf(device.id)
-        .filter((one) => index.linkAt(one.id) !== undefined);
+        .filter((port) => index.linkAt(port.id) !== undefined);
       expect(others).toEqual([]);
       const far = must(index.peerOf(must(uplink, "an uplink").id), "the far end");
       expect(plan.device.get(far.device)?.name).toBe(core);
@@ -109,8 +109,11 @@ describe("a stack of gear in one line", () => {
     const index = PlanIndex.of(second);
     const far = [...second.device.values()]
       .filter((device) => device.place === "Loft")
-      .flatMap((device) => index.portsOf(device.id).flatMap((one) => index.peerOf(one.id) ?? []));
-    expect(far.map((one) => second.device.get(one.device)?.name)).toEqual(["Hall switch 1", "Hall switch 1"]);
+      .flatMap((device) => index.portsOf(device.id).flatMap((port) => index.peerOf(port.id) ?? []));
+    expect(far.map((port) => second.device.get(port.device)?.name)).toEqual([
+      "Hall switch 1",
+      "Hall switch 1",
+    ]);
   });
 
   test.each([
@@ -163,8 +166,10 @@ describe("models of one's own", () => {
       ),
     );
     const own = ports(after, "Barn");
-    expect(own.map((one) => one.label)).toEqual(Array.from({ length: 15 }, (_, i) => String(i + 1)));
-    expect(own.slice(10, 15).map((one) => [one.medium, one.speedMbps, one.poeMw, one.softwareName])).toEqual([
+    expect(own.map((port) => port.label)).toEqual(Array.from({ length: 15 }, (_, i) => String(i + 1)));
+    expect(
+      own.slice(10, 15).map((port) => [port.medium, port.speedMbps, port.poeMw, port.softwareName]),
+    ).toEqual([
       ["copper", 2500, 60_000, "e10"],
       ["copper", 2500, 60_000, "e11"],
       ["fibre", 10_000, 0, "f0"],
@@ -200,13 +205,13 @@ describe("names in the software", () => {
     const own = ports(office, "Switch B");
     const lit = (label: string, softwareName: string) => ({
       port: must(
-        own.find((one) => one.label === label),
+        own.find((port) => port.label === label),
         label,
       ).id,
       softwareName,
     });
     const names = (seen: readonly { port: string; softwareName: string }[]) =>
-      own.flatMap((one) => namesFromSightings(own, seen).get(one.id) ?? []);
+      own.flatMap((port) => namesFromSightings(own, seen).get(port.id) ?? []);
     expect(names([lit("1", "ge1"), lit("16", "ge16")])).toEqual(
       Array.from({ length: 16 }, (_, i) => `ge${i + 1}`),
     );
@@ -284,7 +289,7 @@ describe("cables", () => {
   });
 
   test("a kind of cable goes with its medium, an optic with its port", () => {
-    const [link] = [...office.link.values()].filter((one) => one.medium === "copper");
+    const [link] = [...office.link.values()].filter((link) => link.medium === "copper");
     const id = link?.id ?? "";
     expect(afterEdit(office, (context) => setCable(context, id, "om3"))).toBe(
       "A copper cable is not of that kind; change the medium first.",
@@ -319,9 +324,9 @@ describe("cables", () => {
 describe("several cables as one", () => {
   const pair = (plan: Plan, name: string) =>
     free(plan, name)
-      .filter((one) => one.medium === "copper")
+      .filter((port) => port.medium === "copper")
       .slice(0, 2)
-      .map((one) => one.id);
+      .map((port) => port.id);
 
   test("two LAGs made and cabled agree, carry the same, and taken apart leave no LAG behind", () => {
     const made = donePlan(
@@ -340,9 +345,9 @@ describe("several cables as one", () => {
     const carried = donePlan(afterEdit(cabled, (context) => carryExactly(context.edits, context.index)));
     expect(codes(carried).filter((code) => code.startsWith("lag"))).toEqual([]);
     for (const lag of lags) {
-      const members = [...carried.port.values()].filter((one) => one.lag === lag.id);
+      const members = [...carried.port.values()].filter((port) => port.lag === lag.id);
       expect(members.map(({ pvid, tagged }) => [pvid, tagged])).toEqual(
-        [members[0], members[0]].map((one) => [one?.pvid, one?.tagged]),
+        [members[0], members[0]].map((port) => [port?.pvid, port?.tagged]),
       );
     }
     expect(
@@ -355,7 +360,7 @@ describe("several cables as one", () => {
         for (const lag of lags) dissolveLag(context, lag.id);
       }),
     );
-    expect([apart.lag.size, [...apart.port.values()].filter((one) => one.lag !== null).length]).toEqual([
+    expect([apart.lag.size, [...apart.port.values()].filter((port) => port.lag !== null).length]).toEqual([
       0, 0,
     ]);
   });
@@ -415,7 +420,7 @@ describe("roles of whole selections", () => {
       afterEdit(office, (context) =>
         parkInVlan(
           context,
-          rule.map((one) => one.id),
+          rule.map((port) => port.id),
         ),
       ),
     );
@@ -436,8 +441,8 @@ describe("roles of whole selections", () => {
     );
     const vlans = [...plan.vlan.values()].filter((vlan) => vlan.purpose === "wayBack");
     expect(vlans.length).toBe(1);
-    for (const one of [a, b])
-      expect(plan.port.get(one?.id ?? "")).toMatchObject({
+    for (const port of [a, b])
+      expect(plan.port.get(port?.id ?? "")).toMatchObject({
         enabled: true,
         pvid: vlans[0]?.vid,
         note: "Way back in, keep free",
@@ -453,7 +458,7 @@ describe("roles of whole selections", () => {
       ),
     ).toMatch(/2 ports and one line/);
     const cabled = must(
-      ports(office, "Gateway").find((one) => PlanIndex.of(office).linkAt(one.id) !== undefined),
+      ports(office, "Gateway").find((port) => PlanIndex.of(office).linkAt(port.id) !== undefined),
       "a cabled port",
     );
     expect(afterEdit(office, (context) => makeWan(context, [cabled.id], [line ?? ""]))).toMatch(
@@ -476,14 +481,14 @@ describe("roles of whole selections", () => {
     expect(byKind.length).toBe(truth);
     expect(
       portsByRule(index, { by: "accessPoints" }).map(
-        (one) => index.plan.device.get(index.peerOf(one.id)?.device ?? "")?.kind,
+        (port) => index.plan.device.get(index.peerOf(port.id)?.device ?? "")?.kind,
       ),
     ).toEqual(Array.from({ length: 4 }, () => "accessPoint"));
     for (const rule of [{ by: "uplinks" }, { by: "powered" }, { by: "undecided" }, { by: "unused" }] as const)
-      for (const one of portsByRule(index, rule))
-        expect(office.device.get(one.device)?.kind).not.toBe("accessPoint");
+      for (const port of portsByRule(index, rule))
+        expect(office.device.get(port.device)?.kind).not.toBe("accessPoint");
     const only = portsByRule(index, { by: "powered" }, new Set([named(office, "Switch B").id]));
-    expect(new Set(only.map((one) => one.device))).toEqual(new Set([named(office, "Switch B").id]));
+    expect(new Set(only.map((port) => port.device))).toEqual(new Set([named(office, "Switch B").id]));
   });
 });
 

@@ -100,10 +100,10 @@ function lowestFree(edits: PlanEdits, segment: Segment): Ipv4 | null {
   const taken = edits
     .all("interface")
     .flatMap((leg) => leg.addresses4)
-    .filter((one) => containsAddress(prefix, one));
+    .filter((ipv4) => containsAddress(prefix, ipv4));
   const [run] = freeRanges(
     usableRange(prefix),
-    taken.map((one) => ({ first: one, last: one })),
+    taken.map((ipv4) => ({ first: ipv4, last: ipv4 })),
   );
   return run === undefined || typeof run.first === "bigint" ? null : run.first;
 }
@@ -154,7 +154,7 @@ export function rescueWayOf(index: PlanIndex, { id, domain }: Device): RescueWay
     const vlan = port.pvid === null || !port.enabled ? undefined : index.vlanOf(domain, port.pvid);
     if (vlan?.purpose !== "wayBack") continue;
     const segment = index.segmentOn(domain, vlan.vid);
-    const leg = index.interfacesOf(id).find((one) => segment !== undefined && one.segment === segment.id);
+    const leg = index.interfacesOf(id).find((leg) => segment !== undefined && leg.segment === segment.id);
     const [address, prefix] = [leg?.addresses4[0], segment?.prefixes4[0]];
     const last = segment === undefined ? undefined : freeRuns(index, segment).at(-1)?.last;
     if (address !== undefined && prefix !== undefined && typeof last === "number")

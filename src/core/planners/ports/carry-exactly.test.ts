@@ -152,16 +152,16 @@ test("ports of end devices, guards and right ports are left alone; only chosen c
     expect(index.peerOf(was.id)).toBeDefined();
     expect(is.guards).toEqual(was.guards);
   }
-  const one = must(changed[0], "a port")[0];
+  const port = must(changed[0], "a port")[0];
   const only = new PlanEdits(index.plan);
-  carryExactly(only, index, new Set([one.id]));
+  carryExactly(only, index, new Set([port.id]));
   expect(
     only
       .changes()
       .map((change) => change.id)
       .sort(),
   ).toEqual(
-    [one.id, must(index.peerOf(one.id), "the far end").id]
+    [port.id, must(index.peerOf(port.id), "the far end").id]
       .filter((id) => changed.some(([was]) => was.id === id))
       .sort(),
   );

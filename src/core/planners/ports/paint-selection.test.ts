@@ -86,7 +86,7 @@ test("a spare port painted as an uplink carries all; one with nothing to carry r
 
 test("a device that can't mix refuses phone + PC and a mixed trunk, and takes everything else", () => {
   const device = must(
-    [...office.device.values()].find((one) => one.name === "Switch B"),
+    [...office.device.values()].find((device) => device.name === "Switch B"),
     "Switch B",
   );
   const strict = donePlan(

@@ -13,7 +13,7 @@ const works = bramblewick();
 const office = fennelStreet();
 const device = (plan: Plan, name: string) =>
   must(
-    [...plan.device.values()].find((one) => one.name === name),
+    [...plan.device.values()].find((device) => device.name === name),
     name,
   );
 const press = device(works, "Press house switch").id;
@@ -84,12 +84,12 @@ test("a region's trees are written as they are shown, and a VLAN is in one of th
 
 const host = (name: string) =>
   must(
-    [...office.host.values()].find((one) => one.name === name),
+    [...office.host.values()].find((host) => host.name === name),
     name,
   );
 const segment = (name: string) =>
   must(
-    [...office.segment.values()].find((one) => one.name === name),
+    [...office.segment.values()].find((segment) => segment.name === name),
     name,
   );
 /**

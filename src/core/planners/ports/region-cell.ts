@@ -58,7 +58,7 @@ function writeCell(context: EditContext, id: string, column: RegionColumn, text:
   if (column === "region" || column === "revision") return setRegion(context, id, column, text);
   const { tree } = edits.need("device", id);
   const number = /^\d{0,4}$/.test(text) ? Number(text) : null;
-  const vid = [...edits.all("vlan")].find((one) => one.vid === vidOf(column))?.vid;
+  const vid = [...edits.all("vlan")].find((vlan) => vlan.vid === vidOf(column))?.vid;
   if (number === null || number > 4094)
     return `"${text}" is no tree; write 0 for the common one, or 1 to 4094.`;
   if (vid === undefined) return "That VLAN is not in the plan any more.";

@@ -16,7 +16,7 @@ const written = (column: SignInColumn, text: string) => {
   return signInCellText(PlanIndex.of(done), profileIn(done), column);
 };
 
-const vidOrNone = fc.constantFrom(null, ...[...plan.vlan.values()].map((one) => one.vid));
+const vidOrNone = fc.constantFrom(null, ...[...plan.vlan.values()].map((vlan) => vlan.vid));
 const seconds = fc.integer({ min: 1, max: 900 });
 const profiles = fc.record({
   servers: fc.subarray([...plan.host.values()].slice(0, 4).map((host) => host.id)),

@@ -100,7 +100,7 @@ function readVlan({ plan }: PlanIndex, text: string): { readonly vid: Vid | null
 
 const vlanText = ({ plan }: PlanIndex, vid: Vid | null): string => {
   if (vid === null) return "none";
-  const vlan = [...plan.vlan.values()].find((one) => one.vid === vid);
+  const vlan = [...plan.vlan.values()].find((vlan) => vlan.vid === vid);
   return vlan === undefined ? String(vid) : `${vid} ${vlan.name}`;
 };
 

@@ -86,8 +86,8 @@ export function endDevicesBehind(index: PlanIndex, port: Port): Host[] | null {
   const ports = beyond === undefined ? [] : index.portsOf(beyond.id);
   if (
     beyond?.bridging !== "plain" ||
-    ports.some((one) => one.id !== far.id && index.linkAt(one.id) !== undefined)
+    ports.some((port) => port.id !== far.id && index.linkAt(port.id) !== undefined)
   )
     return null;
-  return ports.flatMap((one) => [...index.hostsAt(one.id)]);
+  return ports.flatMap((port) => [...index.hostsAt(port.id)]);
 }

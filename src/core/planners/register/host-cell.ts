@@ -72,8 +72,9 @@ function wirelessNamed(
 ): { readonly ssid: string; readonly accessPoint: string | null } | null {
   return joinedAt(
     text,
-    (name) => edits.all("ssid").find((one) => one.name.toLowerCase() === name)?.id,
-    (name) => edits.all("device").find((one) => hasRadios(one) && one.name.toLowerCase() === name)?.id,
+    (name) => edits.all("ssid").find((ssid) => ssid.name.toLowerCase() === name)?.id,
+    (name) =>
+      edits.all("device").find((device) => hasRadios(device) && device.name.toLowerCase() === name)?.id,
   );
 }
 

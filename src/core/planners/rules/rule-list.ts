@@ -63,7 +63,7 @@ export function moveRule(
 ): Refusal {
   const rule = context.index.plan.rule.get(id);
   if (rule === undefined) return "That rule is gone.";
-  const others = context.index.rulesOf(rule.device).filter((one) => one.id !== id);
+  const others = context.index.rulesOf(rule.device).filter((rule) => rule.id !== id);
   if (!Number.isInteger(to) || to < 1 || to > others.length + 1)
     return `The list has the numbers 1 to ${others.length + 1}.`;
   const place = placeBetween(others[to - 2], others[to - 1]);

@@ -121,15 +121,15 @@ describe("services as text", () => {
         const read = readServices(index, servicesText(index, services));
         const told = typeof read === "string" ? [] : read;
         // A name stands for all of its protocols; nothing else is more or less.
-        const has = (list: readonly Service[], one: Service) =>
+        const has = (list: readonly Service[], service: Service) =>
           list.some(
             ({ protocol, ports }) =>
-              JSON.stringify([protocol, ports]) === JSON.stringify([one.protocol, one.ports]),
+              JSON.stringify([protocol, ports]) === JSON.stringify([service.protocol, service.ports]),
           );
         expect(typeof read).not.toBe("string");
-        for (const one of services) expect(has(told, one)).toBe(true);
-        for (const one of told)
-          expect(has(services, one) || services.some(({ name }) => name === one.name)).toBe(true);
+        for (const service of services) expect(has(told, service)).toBe(true);
+        for (const service of told)
+          expect(has(services, service) || services.some(({ name }) => name === service.name)).toBe(true);
       }),
       { seed: 32, numRuns: 300 },
     );

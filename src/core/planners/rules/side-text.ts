@@ -38,7 +38,7 @@ function named({ plan }: PlanIndex, name: string): Named[] {
 function isOne({ plan }: PlanIndex, found: readonly Named[]): boolean {
   const [zone, segment] = [found[0]?.side, found[1]?.side];
   if (found.length !== 2 || zone?.at !== "zone" || segment?.at !== "segment") return false;
-  const own = [...plan.segment.values()].filter((one) => one.zone === zone.zone);
+  const own = [...plan.segment.values()].filter((segment) => segment.zone === zone.zone);
   return own.length === 1 && own[0]?.id === segment.segment;
 }
 
@@ -64,7 +64,7 @@ function oneSide(index: PlanIndex, text: string): RuleSide | string {
   const all = named(index, text);
   const found =
     all.length === 0 && kind !== undefined && rest !== undefined
-      ? named(index, rest).filter((one) => one.kind === kind.toLowerCase())
+      ? named(index, rest).filter((named) => named.kind === kind.toLowerCase())
       : all;
   const [first] = found;
   if (first === undefined)
@@ -73,7 +73,7 @@ function oneSide(index: PlanIndex, text: string): RuleSide | string {
       "write one of theirs, an address, a subnet, Internet, Gateway or any."
     );
   if (found.length === 1 || isOne(index, found)) return first.side;
-  const kinds = [...new Set(found.map((one) => one.kind))];
+  const kinds = [...new Set(found.map((named) => named.kind))];
   return kinds.length === 1
     ? `Several have the name "${text}"; write an address instead.`
     : `"${text}" is a ${kinds.join(" and a ")}; write "${kinds[0]} ${text}" or "${kinds[1]} ${text}".`;

@@ -104,7 +104,7 @@ export function editSegmentField(
 }
 
 function setExclusions({ edits }: EditContext, segment: Segment, text: string): Refusal {
-  const scope = edits.all("scope").find((one) => one.segment === segment.id && one.family === 4);
+  const scope = edits.all("scope").find((scope) => scope.segment === segment.id && scope.family === 4);
   if (scope === undefined) return `${segment.name} has no pool to exclude anything from.`;
   const parts = poolParts(text);
   const ranges = parts.map((part) => rangeInSegment(segment, part));
@@ -146,7 +146,7 @@ function setVisit(
 
 /** Adds an option to a segment's scope, or changes the one of that code. */
 export function addOption({ edits }: EditContext, segmentId: string, text: string): Refusal {
-  const scope = edits.all("scope").find((one) => one.segment === segmentId && one.family === 4);
+  const scope = edits.all("scope").find((scope) => scope.segment === segmentId && scope.family === 4);
   if (scope === undefined) return "The segment has no pool, and so no scope that could hand options out.";
   const read = readOption(text);
   if (typeof read === "string") return read;

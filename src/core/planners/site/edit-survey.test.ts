@@ -237,20 +237,20 @@ describe("the site's and the segments' fields", () => {
           field,
           done(after(plan, (context) => editSite(context, field, siteFieldText(plan.site, field)))).site,
         ]).toEqual([field, plan.site]);
-      for (const one of plan.segment.values()) {
+      for (const segment of plan.segment.values()) {
         for (const field of SEGMENT_FIELDS) {
-          const text = segmentFieldText(index, one, field);
+          const text = segmentFieldText(index, segment, field);
           if (
             text === "" &&
             ["exclusions", "relay"].includes(field) &&
-            (index.scopesOf(one.id).length === 0 || one.gatewayInterface === null)
+            (index.scopesOf(segment.id).length === 0 || segment.gatewayInterface === null)
           )
             continue;
           expect([
-            one.name,
+            segment.name,
             field,
-            done(after(plan, (context) => editSegmentField(context, one.id, field, text))),
-          ]).toEqual([one.name, field, plan]);
+            done(after(plan, (context) => editSegmentField(context, segment.id, field, text))),
+          ]).toEqual([segment.name, field, plan]);
         }
       }
     }

@@ -66,7 +66,7 @@ function renameRoom(edits: PlanEdits, room: Room, text: string): Refusal {
 function leadTo(edits: PlanEdits, { id }: Room, text: string): Refusal {
   const cabinet = edits
     .all("room")
-    .find((one) => one.kind === "cabinet" && one.name.toLowerCase() === text.toLowerCase());
+    .find((room) => room.kind === "cabinet" && room.name.toLowerCase() === text.toLowerCase());
   if (text !== "" && cabinet === undefined)
     return `There is no cabinet called "${text}"; make that room a cabinet first.`;
   if (cabinet?.id === id) return "A cabinet's own devices are patched in it; it leads to no other.";

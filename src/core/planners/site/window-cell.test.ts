@@ -8,7 +8,7 @@ import { pasteWindows, WINDOW_COLUMNS, windowCellText, windowTable } from "./win
 const practice = fennelStreet();
 const segment = (name: string) =>
   must(
-    [...practice.segment.values()].find((one) => one.name === name),
+    [...practice.segment.values()].find((segment) => segment.name === name),
     name,
   ).id;
 const ROW = ["Sunday", "2028-06-04 08:00", "4 h", "Phones, Staff", "14/26", "the manager", "gate is locked"];

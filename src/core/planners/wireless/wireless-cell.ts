@@ -115,7 +115,7 @@ export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed
   const text = typed.trim();
   switch (column) {
     case "name": {
-      const other = edits.all("ssid").find((one) => one.id !== id && one.name === text);
+      const other = edits.all("ssid").find((ssid) => ssid.id !== id && ssid.name === text);
       return other === undefined
         ? editSsid(bench, id, { name: text })
         : `There is a wireless name ${text} already; give this ` +
@@ -124,7 +124,7 @@ export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed
     case "segment": {
       const segment = edits
         .all("segment")
-        .find((one) => lower(one.name) === lower(text) || one.mark === text.toUpperCase());
+        .find((segment) => lower(segment.name) === lower(text) || segment.mark === text.toUpperCase());
       return segment === undefined
         ? `There is no segment called "${text}".`
         : editSsid(bench, id, {
@@ -191,7 +191,7 @@ export function pasteSsids(
       const wanted = cells.get("segment") ?? "";
       const segment = context.edits
         .all("segment")
-        .find((one) => lower(one.name) === lower(wanted) || one.mark === wanted.toUpperCase());
+        .find((segment) => lower(segment.name) === lower(wanted) || segment.mark === wanted.toUpperCase());
       const refusal = addSsid(context, segment?.id ?? "", cells.get("name") ?? "");
       if (refusal !== null) return `Row ${i + 1}: ${refusal}`;
       id = context.edits.all("ssid").at(-1)?.id ?? "";

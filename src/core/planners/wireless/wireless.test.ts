@@ -42,7 +42,7 @@ test("one name per access point and back: all stations are on a name of theirs, 
     for (const ssid of apart.ssid.values()) expect(ssid.at.length).toBe(1);
     expect(new Set([...apart.ssid.values()].map((ssid) => ssid.name)).size).toBe(apart.ssid.size);
     for (const before of plan.ssid.values()) {
-      for (const point of points(plan).filter((one) => offers(PlanIndex.of(plan), one, before))) {
+      for (const point of points(plan).filter((device) => offers(PlanIndex.of(plan), device, before))) {
         const own = [...apart.ssid.values()].filter(
           (ssid) => ssid.segment === before.segment && offers(index, point, ssid),
         );

@@ -170,7 +170,9 @@ function placePoint(frame: Frame, domain: string, at: string, cabinet: Room | nu
   const apart = frontOf(frame) !== null;
   const near = [
     ...switchesAt(index, cabinet).filter(
-      (one) => one.domain === domain || (one.domain === null && (!apart || networkOf(index, one) === domain)),
+      (device) =>
+        device.domain === domain ||
+        (device.domain === null && (!apart || networkOf(index, device) === domain)),
     ),
     ...routers,
   ];
@@ -179,7 +181,9 @@ function placePoint(frame: Frame, domain: string, at: string, cabinet: Room | nu
     place: at,
     domain,
   });
-  const free = near.flatMap((one) => freePorts(frame, one.id).filter((port) => port.medium === "copper"));
+  const free = near.flatMap((device) =>
+    freePorts(frame, device.id).filter((port) => port.medium === "copper"),
+  );
   join(frame, free.find((port) => port.poeMw > 0) ?? free[0], ports[0], device.name);
   return device;
 }

@@ -44,8 +44,8 @@ class Sockets {
     const gives = (port: Port) => port.poeMw >= mw && (this.#left.get(port.device) ?? 0) >= mw;
     const port =
       mw > 0
-        ? this.#ports.find((one) => one.poeMw > 0 && gives(one))
-        : (this.#ports.find((one) => one.poeMw === 0) ?? this.#ports[0]);
+        ? this.#ports.find((port) => port.poeMw > 0 && gives(port))
+        : (this.#ports.find((port) => port.poeMw === 0) ?? this.#ports[0]);
     const chosen = port ?? (mw > 0 ? undefined : this.#ports[0]);
     if (chosen === undefined) return null;
     this.#ports.splice(this.#ports.indexOf(chosen), 1);
@@ -164,8 +164,9 @@ function plug(
  * group.
  */
 function dataVid(frame: Frame, roomId: string, port: Port): Vid | null {
-  const group = surveyed(frame.index).find((one) => one.room.id === roomId && one.group.purpose === "people")
-    ?.group ?? { purpose: "people" as const, name: "" };
+  const group = surveyed(frame.index).find(
+    (surveyed) => surveyed.room.id === roomId && surveyed.group.purpose === "people",
+  )?.group ?? { purpose: "people" as const, name: "" };
   const segment = segmentOf(frame.edits, group);
   return segment === undefined ||
     domainOfSegment(frame, segment.id) !== frame.edits.need("device", port.device).domain
@@ -199,7 +200,7 @@ function behind(frame: Frame, roomId: string, pcs: readonly Host[]): void {
 function draftStations(frame: Frame): void {
   for (const line of hostLines(frame).filter(({ need }) => need.wireless)) {
     for (const host of hostsOfLine(frame, line)) {
-      const ssid = frame.edits.all("ssid").find((one) => one.segment === host.segment);
+      const ssid = frame.edits.all("ssid").find((ssid) => ssid.segment === host.segment);
       if (host.attachment.at === "unplaced" && ssid !== undefined)
         frame.edits.patch("host", host.id, { attachment: { at: "ssid", ssid: ssid.id, accessPoint: null } });
     }
@@ -231,7 +232,7 @@ function draftTrunks(frame: Frame): void {
   const index = indexOf(edits);
   for (const device of edits
     .all("device")
-    .filter((one) => one.kind === "accessPoint" && one.bridging === "vlan")) {
+    .filter((device) => device.kind === "accessPoint" && device.bridging === "vlan")) {
     const own = accessPointRole(index, device.domain, device);
     for (const near of index.portsOf(device.id)) {
       const far = index.peerOf(near.id);
@@ -254,11 +255,11 @@ function vidsAcross(frame: Frame, linkId: string, domain: string | null): Vid[] 
   const deviceOf = new Map(edits.all("port").map((port) => [port.id, port.device]));
   const link = edits.need("link", linkId);
   const side = new Set([deviceOf.get(link.a) ?? ""]);
-  const others = edits.all("link").filter((one) => one.id !== linkId);
+  const others = edits.all("link").filter((link) => link.id !== linkId);
   for (let before = 0; before !== side.size;) {
     before = side.size;
-    for (const one of others) {
-      const [a, b] = [deviceOf.get(one.a) ?? "", deviceOf.get(one.b) ?? ""];
+    for (const link of others) {
+      const [a, b] = [deviceOf.get(link.a) ?? "", deviceOf.get(link.b) ?? ""];
       if (side.has(a)) side.add(b);
       if (side.has(b)) side.add(a);
     }

@@ -65,7 +65,9 @@ export function draftRouters(frame: Frame, gateway: Device | undefined): void {
     if (groupKey(group) === groupKey(front) || standsApart(frame, group)) continue;
     const segment = segmentOf(frame.edits, group);
     const domain = domainOfVlan(frame.edits, segment);
-    const isServed = frame.edits.all("device").some((one) => isGateway(one) && one.domain === domain);
+    const isServed = frame.edits
+      .all("device")
+      .some((device) => isGateway(device) && device.domain === domain);
     if (domain === undefined || isServed) continue;
     const { device, ports } = placeDevice(frame.edits, frame.ids, model("gateway-4"), {
       name: freeName(frame, `${groupTitle(frame.edits.plan.site, group)} router`),

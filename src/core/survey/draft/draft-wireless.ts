@@ -23,7 +23,7 @@ export function draftWireless(frame: Frame): void {
   const site = edits.plan.site.name.split(/[\s,]+/)[0] ?? "";
   for (const { group } of frame.groups) {
     const segment = segmentOf(edits, group);
-    const asks = wireless.some((one) => groupKey(one.group) === groupKey(group));
+    const asks = wireless.some((surveyed) => groupKey(surveyed.group) === groupKey(group));
     if (
       segment === undefined ||
       standsApart(frame, group) ||

@@ -95,9 +95,9 @@ export function DeviceFields({ device }: { device: Device }) {
         .filter((model) => model.kind === device.kind)
         .map((model) => model.model);
     return field === "feed" || field === "backupFeed"
-      ? [...new Set([...index.plan.device.values()].flatMap((one) => [one.feed, one.backupFeed]))].filter(
-          (text) => text !== "",
-        )
+      ? [
+          ...new Set([...index.plan.device.values()].flatMap((device) => [device.feed, device.backupFeed])),
+        ].filter((text) => text !== "")
       : [];
   };
   const field = ([name, label, hint]: Row) => (

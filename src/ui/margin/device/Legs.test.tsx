@@ -15,7 +15,7 @@ jest.mock("sonner", () => ({ toast: { error: (text: string) => mockToasts.push(t
 
 function Of({ name }: { name: string }) {
   const { plan } = useIndex();
-  const device = [...plan.device.values()].find((one) => one.name === name);
+  const device = [...plan.device.values()].find((device) => device.name === name);
   return <Legs device={must(device ?? null, name)} />;
 }
 

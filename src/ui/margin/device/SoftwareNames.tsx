@@ -20,9 +20,9 @@ export function SoftwareNames({ device }: { device: Device }) {
   const [port, setPort] = useState(ports[0]?.id ?? "");
   const [name, setName] = useState("");
   const [refusal, setRefusal] = useState<string | null>(null);
-  const label = (id: string) => ports.find((one) => one.id === id)?.label ?? "";
+  const label = (id: string) => ports.find((port) => port.id === id)?.label ?? "";
   const names = namesFromSightings(ports, seen);
-  const followed = ports.filter((one) => names.has(one.id));
+  const followed = ports.filter((port) => names.has(port.id));
   const add = () => {
     if (name.trim() === "") return setRefusal("Write what the software calls the port that has just lit up.");
     const next = [...seen.filter((lit) => lit.port !== port), { port, softwareName: name.trim() }];
@@ -30,7 +30,7 @@ export function SoftwareNames({ device }: { device: Device }) {
     setName("");
     setRefusal(null);
     // The far end of the run is what one looks at next.
-    const missing = ports.filter((one) => !namesFromSightings(ports, next).has(one.id));
+    const missing = ports.filter((port) => !namesFromSightings(ports, next).has(port.id));
     setPort(missing.at(-1)?.id ?? port);
   };
   const write = () => {
@@ -58,9 +58,9 @@ export function SoftwareNames({ device }: { device: Device }) {
           value={port}
           onChange={(event) => setPort(event.target.value)}
         >
-          {ports.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.label}
+          {ports.map((port) => (
+            <option key={port.id} value={port.id}>
+              {port.label}
             </option>
           ))}
         </select>
@@ -109,7 +109,7 @@ export function SoftwareNames({ device }: { device: Device }) {
             <span className="mono">
               {followed
                 .slice(0, 4)
-                .map((one) => `${one.label} = ${names.get(one.id) ?? ""}`)
+                .map((port) => `${port.label} = ${names.get(port.id) ?? ""}`)
                 .join(", ")}
               {followed.length > 4 ? " …" : ""}
             </span>

@@ -12,7 +12,7 @@ export function Accept({ finding }: { finding: Finding }) {
   const { index } = useHeld();
   const edit = usePlan((state) => state.edit);
   const acceptance = usePlan(
-    (state) => state.accepted.find((one) => one.finding.key === finding.key)?.acceptance,
+    (state) => state.accepted.find((accepted) => accepted.finding.key === finding.key)?.acceptance,
   );
   if (acceptance !== undefined)
     return (

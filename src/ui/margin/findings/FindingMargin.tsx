@@ -14,7 +14,7 @@ export function FindingMargin({ findingKey, view }: { findingKey: string; view: 
   const finding = usePlan(
     (state) =>
       state.list.find((f) => f.key === findingKey) ??
-      state.accepted.find((one) => one.finding.key === findingKey)?.finding,
+      state.accepted.find((accepted) => accepted.finding.key === findingKey)?.finding,
   );
   const index = useIndex();
   const goTo = useGoTo();

@@ -22,7 +22,7 @@ export function WishMargin({ id, way }: { id: string; way: Way | null }) {
   const wish = index.plan.wish.get(id);
   if (wish === undefined) return <p className="p-4 text-ink2">That wish is gone; choose another one.</p>;
   const ways = waysOf(index, wish);
-  const shown = ways.filter((one) => way === null || one.way === way);
+  const shown = ways.filter((wayIn) => way === null || wayIn.way === way);
   const remove = () => {
     edit(removeWishes({ wishes: [id] }));
     select(null);
@@ -30,8 +30,8 @@ export function WishMargin({ id, way }: { id: string; way: Way | null }) {
   return (
     <>
       <MarginHead kick={way === null ? "Way in" : WAY_HEADS[way]}>{wish.name}</MarginHead>
-      {shown.map((one) => (
-        <OneWay key={one.way} wish={wish} way={one} />
+      {shown.map((wayIn) => (
+        <OneWay key={wayIn.way} wish={wish} way={wayIn} />
       ))}
       {way === null ? null : (
         <p className="px-4 pt-2">

@@ -73,7 +73,7 @@ export function SignInMargin({ id }: { id: string }) {
   const edit = usePlan((state) => state.edit);
   const profile = index.plan.signIn.get(id);
   if (profile === undefined) return <Gone word="sign-in profile" />;
-  const ports = signInPorts(index).filter((one) => one.profile?.id === id);
+  const ports = signInPorts(index).filter((signInPort) => signInPort.profile?.id === id);
   const devices = [...new Set(ports.map(({ device }) => device.name))];
   return (
     <ColumnsMargin

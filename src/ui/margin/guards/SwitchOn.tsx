@@ -86,15 +86,15 @@ export function SwitchOn() {
   return (
     <Section title="Switch on safely">
       <div className="flex flex-wrap gap-[6px] px-4">
-        {GUARDS.map((one) => (
+        {GUARDS.map((safeGuard) => (
           <button
-            key={one}
+            key={safeGuard}
             type="button"
             className="button !min-h-7"
-            aria-pressed={guard === one}
-            onClick={() => setGuard(guard === one ? null : one)}
+            aria-pressed={guard === safeGuard}
+            onClick={() => setGuard(guard === safeGuard ? null : safeGuard)}
           >
-            {capital(SAFE_GUARDS[one])}
+            {capital(SAFE_GUARDS[safeGuard])}
           </button>
         ))}
       </div>

@@ -38,8 +38,8 @@ export function RemarksSection() {
     <section className="section" aria-label="Remarks">
       <h3>Remarks</h3>
       <ul>
-        {own.map((one) => (
-          <RemarkRow key={one.remark.id} remarked={one} isNamed={false} />
+        {own.map((remarked) => (
+          <RemarkRow key={remarked.remark.id} remarked={remarked} isNamed={false} />
         ))}
       </ul>
       <p className="px-4 pt-1">

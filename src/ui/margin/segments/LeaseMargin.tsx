@@ -38,7 +38,7 @@ export function LeaseMargin({ id }: { id: string }) {
   const index = useIndex();
   const select = useUi((state) => state.select);
   const segment = index.plan.segment.get(id);
-  const scope = segment === undefined ? undefined : index.scopesOf(id).find((one) => one.family === 4);
+  const scope = segment === undefined ? undefined : index.scopesOf(id).find((scope) => scope.family === 4);
   if (segment === undefined) return null;
   return (
     <>

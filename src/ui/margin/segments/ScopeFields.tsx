@@ -43,7 +43,7 @@ export function SegmentText({ segment, row: [field, label, hint] }: { segment: S
 export function ScopeFields({ segment }: { segment: Segment }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
-  const scope = index.scopesOf(segment.id).find((one) => one.family === 4);
+  const scope = index.scopesOf(segment.id).find((scope) => scope.family === 4);
   const set = (fields: Partial<Segment>) => {
     edit(setSegment({ segment: segment.id, fields }));
   };
@@ -120,7 +120,7 @@ export function Options({ segment }: { segment: Segment }) {
   const index = useIndex();
   const edit = usePlan((state) => state.edit);
   const [added, setAdded] = useState(0);
-  const scope = index.scopesOf(segment.id).find((one) => one.family === 4);
+  const scope = index.scopesOf(segment.id).find((scope) => scope.family === 4);
   if (scope === undefined) return null;
   return (
     <Section title="Options handed out">

@@ -87,7 +87,7 @@ export function Split() {
       <Choose
         label="Segment"
         value={id}
-        choices={segments.map((one) => [one.id, one.name] as const)}
+        choices={segments.map((segment) => [segment.id, segment.name] as const)}
         onChoose={setId}
       />
       <label className="grid grid-cols-[92px_minmax(0,1fr)] items-center gap-x-2 px-4 py-[2px] text-13">

@@ -37,7 +37,7 @@ export function FailureMargin() {
   const loss = losses?.find((rankedLoss) => rankedLoss.key === key) ?? losses?.[0];
   const failures = useMemo(() => singleFailures(index), [index]);
   const first = loss?.failures[0];
-  const other = failures.find((one) => failureKey(one) === second);
+  const other = failures.find((failure) => failureKey(failure) === second);
   const both = useMemo(
     () =>
       first === undefined || other === undefined || failureKey(first) === failureKey(other)
@@ -66,11 +66,11 @@ export function FailureMargin() {
             value={second}
             empty="something else"
             choices={failures
-              .filter((one) => first === undefined || failureKey(one) !== failureKey(first))
-              .map((one) => ({
-                value: failureKey(one),
-                label: failureName(index, one),
-                group: one.what === "feed" ? "supply" : one.what,
+              .filter((failure) => first === undefined || failureKey(failure) !== failureKey(first))
+              .map((failure) => ({
+                value: failureKey(failure),
+                label: failureName(index, failure),
+                group: failure.what === "feed" ? "supply" : failure.what,
               }))}
             onChoose={setSecond}
           />

@@ -116,17 +116,17 @@ export function GearMargin({ id }: { id: string | null }) {
       )}
       <Section title="All gear found">
         <ul className="px-4 text-13">
-          {all.map((one) => (
-            <li key={one.id} className="flex min-h-7 items-center">
+          {all.map((gear) => (
+            <li key={gear.id} className="flex min-h-7 items-center">
               <button
                 type="button"
-                aria-current={one.id === id}
+                aria-current={gear.id === id}
                 className="underline decoration-rule underline-offset-2 aria-[current=true]:font-semibold"
-                onClick={() => select({ what: "gear", id: one.id })}
+                onClick={() => select({ what: "gear", id: gear.id })}
               >
-                {one.name}
+                {gear.name}
               </button>
-              <span className="ml-auto text-ink2">{one.fate}</span>
+              <span className="ml-auto text-ink2">{gear.fate}</span>
             </li>
           ))}
         </ul>

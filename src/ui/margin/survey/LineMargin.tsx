@@ -43,18 +43,18 @@ export function LineMargin({ id }: { id: string | null }) {
       )}
       <Section title="All lines">
         <ul className="px-4 text-13">
-          {lines.map((one) => (
-            <li key={one.id}>
+          {lines.map((line) => (
+            <li key={line.id}>
               <button
                 type="button"
-                aria-current={one.id === id}
+                aria-current={line.id === id}
                 className={clsx(
                   "min-h-7 underline decoration-rule underline-offset-2",
                   "aria-[current=true]:font-semibold",
                 )}
-                onClick={() => select({ what: "line", id: one.id })}
+                onClick={() => select({ what: "line", id: line.id })}
               >
-                {one.name}
+                {line.name}
               </button>
             </li>
           ))}

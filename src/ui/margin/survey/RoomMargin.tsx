@@ -26,7 +26,7 @@ export function RoomMargin({ id }: { id: string }) {
   if (room === undefined) return null;
   const tally = tallyRoom(index, room);
   const cabinet = room.cabinet === null ? undefined : index.plan.room.get(room.cabinet);
-  const cabinets = [...index.plan.room.values()].filter((one) => one.kind === "cabinet" && one.id !== id);
+  const cabinets = [...index.plan.room.values()].filter((room) => room.kind === "cabinet" && room.id !== id);
   const readings = readNeeds(catalogueOf(index.plan), room.needs);
   const readAs = readings.filter((reading) => reading.guessed);
   const problems = readings.flatMap((reading) => reading.problem ?? []);
@@ -103,7 +103,10 @@ export function RoomMargin({ id }: { id: string }) {
             <Choose
               label="Leads to"
               value={cabinet?.name ?? ""}
-              choices={[["", "the first cabinet"], ...cabinets.map((one) => [one.name, one.name] as const)]}
+              choices={[
+                ["", "the first cabinet"],
+                ...cabinets.map((room) => [room.name, room.name] as const),
+              ]}
               onChoose={(name) => said(write("cabinet", name))}
             />
             <TextField

@@ -49,7 +49,7 @@ export function RuleMargin({ id }: { id: string }) {
   const rule = index.plan.rule.get(id);
   if (rule === undefined) return <p className="p-4 text-ink2">That rule is gone; choose another one.</p>;
   const rules = index.rulesOf(rule.device);
-  const number = rules.findIndex((one) => one.id === id) + 1;
+  const number = rules.findIndex((rule) => rule.id === id) + 1;
   const standing = index.derived(STANDING_LISTS).get(rule.device) ?? null;
   const state = ruleStateWords(standing, rule);
   const why = state === "never reached" ? whyNever(index, rule) : null;

@@ -257,7 +257,7 @@ test("an order of work: what is done stays done, mistakes are counted, the best 
   expect(scene.store.getState().held.index.plan.link.size).toBe(0);
   expect(came()).toHaveLength(1);
   const port = must(
-    drill.rehearsal.ports().find((one) => one.id === second?.port),
+    drill.rehearsal.ports().find((choice) => choice.id === second?.port),
     "the laptop's port",
   );
   await choose(/^The laptop is at: /, port.name);

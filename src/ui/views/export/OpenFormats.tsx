@@ -35,7 +35,10 @@ const FILES: readonly File[] = [
     make: (index, { record, photos }) =>
       writePlanFile(index.plan, { records: recordsToFile(record), photos: photosToFile(photos) }),
   },
-  ...SITE_EXPORTS.map((one): File => ({ ...one, make: (index) => exportText(one.make(index)) })),
+  ...SITE_EXPORTS.map((siteExport): File => ({
+    ...siteExport,
+    make: (index) => exportText(siteExport.make(index)),
+  })),
 ];
 
 const HISTORY_TOO = {

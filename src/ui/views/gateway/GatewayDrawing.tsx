@@ -34,8 +34,8 @@ export function GatewayDrawing({ sheet }: { sheet: GatewaySheet }) {
               No line ends here: what it does not know goes to its own gateway.
             </p>
           ) : null}
-          {lines.map((one) => (
-            <LineBox key={one.leg.id} one={one} />
+          {lines.map((gatewayLine) => (
+            <LineBox key={gatewayLine.leg.id} one={gatewayLine} />
           ))}
         </div>
       </div>
@@ -62,8 +62,8 @@ export function GatewayDrawing({ sheet }: { sheet: GatewaySheet }) {
       <div className="bg-panel py-3 pr-4">
         <h2 className="mb-2 pl-10 text-12 font-normal text-ink2">Inside</h2>
         <ul aria-label="Legs">
-          {legs.map((one) => (
-            <LegRow key={one.leg.id} one={one} />
+          {legs.map((gatewayLeg) => (
+            <LegRow key={gatewayLeg.leg.id} one={gatewayLeg} />
           ))}
         </ul>
         <AddLeg sheet={sheet} />

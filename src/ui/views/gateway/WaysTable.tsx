@@ -34,7 +34,7 @@ function columnsOf(index: PlanIndex, ways: ReadonlyMap<string, readonly WayIn[]>
     offers: () => offers[id] ?? [],
   });
   const tried = (way: Way): Column<Wish, Shown> => {
-    const find = (wish: Wish) => ways.get(wish.id)?.find((one) => one.way === way);
+    const find = (wish: Wish) => ways.get(wish.id)?.find((wayIn) => wayIn.way === way);
     return {
       id: way,
       head: WAY_HEADS[way],

@@ -69,7 +69,7 @@ export function RegionTable() {
       new Map(
         regionColumns(index.plan).map(([column]) => [
           column,
-          usual(devices.map((one) => textOf(one, column))),
+          usual(devices.map((device) => textOf(device, column))),
         ]),
       ),
     [index.plan, devices],

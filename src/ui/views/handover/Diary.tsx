@@ -62,14 +62,14 @@ export function Diary({ index }: { index: PlanIndex }) {
           </button>
         </div>
         <ul>
-          {open.map((one) => (
-            <RemarkRow key={one.remark.id} remarked={one} isNamed />
+          {open.map((remarked) => (
+            <RemarkRow key={remarked.remark.id} remarked={remarked} isNamed />
           ))}
         </ul>
         {others.length === 0 ? null : <h2 className="px-4 pt-4 text-15">Other remarks</h2>}
         <ul>
-          {others.slice(0, MOST_SHOWN).map((one) => (
-            <RemarkRow key={one.remark.id} remarked={one} isNamed />
+          {others.slice(0, MOST_SHOWN).map((remarked) => (
+            <RemarkRow key={remarked.remark.id} remarked={remarked} isNamed />
           ))}
         </ul>
         {others.length > MOST_SHOWN ? (

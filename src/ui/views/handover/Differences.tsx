@@ -59,7 +59,7 @@ function Differences({
       <Effect findings={findings} />
       {shown.groups.map(({ key, title, lines }) => {
         const group = must(
-          groups.find((one) => one.key === key),
+          groups.find((group) => group.key === key),
           "what is shown of a group is of one",
         );
         return (

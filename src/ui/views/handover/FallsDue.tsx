@@ -49,8 +49,8 @@ export function FallsDue({ index }: { index: PlanIndex }) {
         </p>
       )}
       <ol className="text-13">
-        {due.map((one) => (
-          <Row key={`${one.day} ${one.subject.kind} ${one.subject.id} ${one.what}`} index={index} due={one} />
+        {due.map((due) => (
+          <Row key={`${due.day} ${due.subject.kind} ${due.subject.id} ${due.what}`} index={index} due={due} />
         ))}
       </ol>
     </section>

@@ -35,10 +35,10 @@ export function Since({ sheet, sheets }: { sheet: IssuedSheet; sheets: readonly 
         >
           <option value={NOW}>the plan as it is now</option>
           {sheets
-            .filter((one) => one.issue.id !== issue.id)
-            .map((one) => (
-              <option key={one.issue.id} value={one.issue.id}>
-                {one.letter} {one.issue.sheet.name}
+            .filter((issuedSheet) => issuedSheet.issue.id !== issue.id)
+            .map((issuedSheet) => (
+              <option key={issuedSheet.issue.id} value={issuedSheet.issue.id}>
+                {issuedSheet.letter} {issuedSheet.issue.sheet.name}
               </option>
             ))}
         </select>

@@ -40,7 +40,9 @@ export function SheetPanel() {
   const devices = devicesInOrder(index);
   const wanted = deviceOfSelection(selection);
   const device =
-    devices.find((one) => one.id === wanted) ?? devices.find((one) => one.kind === "switch") ?? devices[0];
+    devices.find((device) => device.id === wanted) ??
+    devices.find((device) => device.kind === "switch") ??
+    devices[0];
   if (device === undefined) return null;
   const data = deviceData(index, device);
   const templates = [...index.plan.template.values()];
@@ -62,7 +64,7 @@ export function SheetPanel() {
           label="Device"
           value={device.id}
           empty="Choose a device"
-          choices={devices.map((one) => ({ value: one.id, label: one.name, detail: one.place }))}
+          choices={devices.map((device) => ({ value: device.id, label: device.name, detail: device.place }))}
           onChoose={(id) => select({ what: "device", id })}
         />
         <label className="flex items-center gap-2">

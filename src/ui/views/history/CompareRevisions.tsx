@@ -71,7 +71,7 @@ export function CompareRevisions() {
         )}
         <ChooseFile
           label="Plan file to compare with"
-          onFile={(file) => void read(file, (one) => ({ file: one, later: null }))}
+          onFile={(file) => void read(file, (planFile) => ({ file: planFile, later: null }))}
         >
           {revision < 2 ? "a plan file" : "or a plan file"} with the plan as it is:
         </ChooseFile>

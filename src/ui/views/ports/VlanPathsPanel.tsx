@@ -25,7 +25,7 @@ export function VlanPathsPanel() {
   const domains = [...index.plan.domain.values()];
   const [wanted, setWanted] = useState<string | null>(null);
   const domain =
-    domains.find((one) => one.id === wanted)?.id ?? mainDomain(index.plan) ?? domains[0]?.id ?? null;
+    domains.find((domain) => domain.id === wanted)?.id ?? mainDomain(index.plan) ?? domains[0]?.id ?? null;
   const [which, setWhich] = useState<"between gear" | "all">("between gear");
   const [filter, setFilter] = useState("");
   const [chosen, setChosen] = useState<number | null>(null);
@@ -73,9 +73,9 @@ export function VlanPathsPanel() {
               setChosen(null);
             }}
           >
-            {domains.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
+            {domains.map((domain) => (
+              <option key={domain.id} value={domain.id}>
+                {domain.name}
               </option>
             ))}
           </select>

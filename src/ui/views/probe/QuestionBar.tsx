@@ -102,19 +102,20 @@ function ServiceField({ goal, write }: { goal: ProbeGoal; write: (goal: ProbeGoa
         className="field"
         value={goal.service === null ? "" : keyOf(goal.service)}
         onChange={(event) => {
-          const known = services.find((one) => keyOf(one) === event.target.value);
+          const known = services.find((service) => keyOf(service) === event.target.value);
           if (known !== undefined || event.target.value === "") write({ ...goal, service: known ?? null });
         }}
       >
         <option value="">anything</option>
-        {services.map((one) => (
-          <option key={keyOf(one)} value={keyOf(one)}>
-            {servicesCalled(index.plan, one.name).length > 1
-              ? `${one.name}, ${one.protocol.toUpperCase()}`
-              : one.name}
+        {services.map((service) => (
+          <option key={keyOf(service)} value={keyOf(service)}>
+            {servicesCalled(index.plan, service.name).length > 1
+              ? `${service.name}, ${service.protocol.toUpperCase()}`
+              : service.name}
           </option>
         ))}
-        {goal.service === null || services.some((one) => keyOf(one) === keyOf(goal.service)) ? null : (
+        {goal.service === null ||
+        services.some((service) => keyOf(service) === keyOf(goal.service)) ? null : (
           <option value={keyOf(goal.service)}>{goal.service.name}</option>
         )}
       </select>

@@ -45,7 +45,7 @@ export function ReadBack({ index, known, close, first = null }: Props) {
   const [id, setId] = useState(first ?? devices[0]?.id ?? "");
   const [heard, setHeard] = useState<Heard>(NOTHING);
   const [refusal, setRefusal] = useState<string | null>(null);
-  const device = devices.find((one) => one.id === id);
+  const device = devices.find((device) => device.id === id);
   const open = async (file: File | undefined) => {
     if (file === undefined) return;
     const why = tooLarge(file);

@@ -52,14 +52,14 @@ function createBench(site: string) {
       answer.ok ? { state: answer.value.state, fault: null } : { fault: answer.refused.sentence },
     );
   };
-  const act = async (one: Act) => {
+  const act = async (act: Act) => {
     if (store.getState().isBusy) return;
     store.setState({ isBusy: true });
     const began = performance.now();
-    const answer = await call<BenchAnswer>(path, "POST", one.body);
+    const answer = await call<BenchAnswer>(path, "POST", act.body);
     const ms = Math.round(performance.now() - began);
     if (!answer.ok) return store.setState({ isBusy: false, fault: answer.refused.sentence });
-    const said = { what: one.what, ...wordsOf(one, answer.value.heard, ms) };
+    const said = { what: act.what, ...wordsOf(act, answer.value.heard, ms) };
     const log = [...store.getState().log, said].slice(-MOST_LINES);
     store.setState({ isBusy: false, fault: null, state: answer.value.state, log });
   };

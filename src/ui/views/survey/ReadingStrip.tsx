@@ -28,7 +28,7 @@ export function GroupChip({
   height?: number;
 }) {
   const segment = [...index.plan.segment.values()].find(
-    (one) => groupKey({ purpose: one.purpose, name: one.group }) === groupKey(group),
+    (segment) => groupKey({ purpose: segment.purpose, name: segment.group }) === groupKey(group),
   );
   const title = groupTitle(index.plan.site, group);
   const mark = marks.get(groupKey(group)) ?? "00";

@@ -254,7 +254,7 @@ function Surroundings({ index }: { index: PlanIndex }) {
         <button type="button" className={open} onClick={() => select({ what: "gear", id: null })}>
           {gear.length === 0
             ? "none yet: add what is there"
-            : gear.map((one) => `${one.name} (${one.fate})`).join(", ")}
+            : gear.map((gear) => `${gear.name} (${gear.fate})`).join(", ")}
         </button>
       </dd>
       <dt className="text-ink2">Conventions</dt>

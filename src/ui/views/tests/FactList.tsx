@@ -17,7 +17,7 @@ const ORDER: readonly FactState[] = ["otherwise", "open", "never", "proven"];
 
 export function FactList({ proof, onOpen }: { proof: Proof; onOpen: (test: string) => void }) {
   const facts = [...proof.facts].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
-  const count = (state: FactState) => facts.filter((one) => one.state === state).length;
+  const count = (state: FactState) => facts.filter((factStanding) => factStanding.state === state).length;
   return (
     <>
       <p role="status" className="flex-none border-b border-hair px-4 py-2 text-13">

@@ -253,10 +253,13 @@ test("after the plan changed an older reading has to be taken anew; the table ha
   const at = scene.record.store.getState();
   act(() =>
     scene.record.store.setState({
-      record: at.record.map((one) =>
-        one.entry.do === "test"
-          ? { ...one, entry: { ...one.entry, test: { ...one.entry.test, expected: "10.9.9.9" } } }
-          : one,
+      record: at.record.map((recorded) =>
+        recorded.entry.do === "test"
+          ? {
+              ...recorded,
+              entry: { ...recorded.entry, test: { ...recorded.entry.test, expected: "10.9.9.9" } },
+            }
+          : recorded,
       ),
     }),
   );

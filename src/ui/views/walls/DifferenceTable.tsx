@@ -67,13 +67,13 @@ export function DifferenceTable({ device }: { device: Device }) {
           </tr>
         </thead>
         <tbody>
-          {steps.map((one, at) => (
+          {steps.map((neededStep, at) => (
             <tr key={at}>
               <td className="mono">{at + 1}</td>
-              <td className="font-medium">{doing(one)}</td>
+              <td className="font-medium">{doing(neededStep)}</td>
               {RULE_COLUMNS.map(([column]) => (
                 <td key={column} className="!whitespace-normal text-ink2">
-                  {ruleCellText(index, one.rule, column)}
+                  {ruleCellText(index, neededStep.rule, column)}
                 </td>
               ))}
             </tr>

@@ -53,7 +53,7 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Ssid, Ssi
       for (const { id } of finding.subjects) severities.set(`${id} ${column}`, finding.severity);
   }
   const offers: Partial<Record<SsidColumn, readonly string[]>> = {
-    segment: [...index.plan.segment.values()].map((one) => one.name),
+    segment: [...index.plan.segment.values()].map((segment) => segment.name),
     security: SECURITIES.map((one) => SECURITY_SHORT[one]),
     hidden: ["yes", "no"],
     isolation: ["yes", "no"],

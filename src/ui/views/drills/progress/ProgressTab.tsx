@@ -69,8 +69,8 @@ function Sheet({ people, me }: { people: readonly PersonProgress[]; me: string }
           </tr>
         </thead>
         <tbody>
-          {people.map((one) => (
-            <PersonRow key={one.person} one={one} isMe={one.person === me} />
+          {people.map((progress) => (
+            <PersonRow key={progress.person} one={progress} isMe={progress.person === me} />
           ))}
         </tbody>
       </table>

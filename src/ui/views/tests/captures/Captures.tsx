@@ -115,7 +115,7 @@ function Heard({
   const readings = useMemo(() => capturedReadings(index, port, laid), [index, port, laid]);
   return (
     <>
-      <TapChoice tap={tap} isGuess={said === null} onChoose={(one) => sayWhere({ tap: one })} />
+      <TapChoice tap={tap} isGuess={said === null} onChoose={(tap) => sayWhere({ tap: tap })} />
       {laid.lines.length === 0 ? (
         <p role="status" className="max-w-[64ch] p-4 text-15">
           Nothing that the plan speaks of was heard at {TAP_WORDS[tap.position]}. That is no proof that

@@ -83,13 +83,13 @@ export function Explanations({ answer, shown, chosen, byPairs, onChoose, onPairs
               </tr>
             </thead>
             <tbody>
-              {candidates.slice(0, isWhole ? candidates.length : FIRST_SHOWN).map((one) => (
+              {candidates.slice(0, isWhole ? candidates.length : FIRST_SHOWN).map((candidate) => (
                 <FaultRow
-                  key={one.suspect.id}
-                  candidate={one}
+                  key={candidate.suspect.id}
+                  candidate={candidate}
                   isAsPlanned={isAsPlanned}
                   shown={shown}
-                  isChosen={one.suspect.id === chosen}
+                  isChosen={candidate.suspect.id === chosen}
                   onChoose={onChoose}
                 />
               ))}
