@@ -1,3 +1,4 @@
+import { putInto } from "../kernel";
 import type { Acceptance, PlanIndex } from "../plan";
 import type { Finding } from "./check";
 import { sentenceOf } from "./registry";
@@ -38,8 +39,7 @@ function whyAwake(
 
 function byFinding({ plan }: PlanIndex): Map<string, Acceptance[]> {
   const all = new Map<string, Acceptance[]>();
-  for (const acceptance of plan.acceptance.values())
-    all.set(acceptance.finding, [...(all.get(acceptance.finding) ?? []), acceptance]);
+  for (const acceptance of plan.acceptance.values()) putInto(all, acceptance.finding, acceptance);
   return all;
 }
 

@@ -1,4 +1,4 @@
-import { must } from "../kernel";
+import { must, putInto } from "../kernel";
 import { afterEdits, nameOf, PlanEdits, type Link, type PlanIndex } from "../plan";
 import { TREE } from "../spanning-tree";
 import type { Fact } from "./fact";
@@ -53,7 +53,7 @@ export function cablesOnRings(index: PlanIndex): Link[] {
       [a, b],
       [b, a],
     ] as const)
-      around.set(from, [...(around.get(from) ?? []), { link, to }]);
+      putInto(around, from, { link, to });
   }
   const alone = bridgesOf(around);
   return links.filter(({ id }) => !alone.has(id));

@@ -1,3 +1,4 @@
+import { putInto } from "../kernel";
 import { SITE_TABLES } from "../formats";
 import type { PlanIndex } from "../plan";
 
@@ -52,7 +53,7 @@ function pairs(before: readonly Row[], after: readonly Row[], key: readonly numb
     const waiting = new Map<string, number[]>();
     for (const at of left) {
       const own = signature(before[at] ?? []);
-      if (own !== null) waiting.set(own, [...(waiting.get(own) ?? []), at]);
+      if (own !== null) putInto(waiting, own, at);
     }
     for (const [at, row] of after.entries()) {
       const own = known.has(at) ? null : signature(row);
@@ -85,7 +86,7 @@ function rowsApart(before: readonly Row[], after: readonly Row[], key: readonly 
   let last = -1;
   for (const [at, row] of before.entries()) {
     const is = nowAt.get(at);
-    if (is === undefined) behind.set(last, [...(behind.get(last) ?? []), gone(row)]);
+    if (is === undefined) putInto(behind, last, gone(row));
     else last = is;
   }
   return [

@@ -152,13 +152,9 @@ function joinWires(
   portNumber: ReadonlyMap<string, number>,
 ): DisjointSet {
   const wires = new DisjointSet(ports.length);
-  for (const link of index.plan.link.values()) {
-    const a = portNumber.get(link.a);
-    const b = portNumber.get(link.b);
-    if (a === undefined || b === undefined || ports[a]?.enabled !== true || ports[b]?.enabled !== true)
-      continue;
-    wires.join(a, b);
-  }
+  const numberOf = (port: string) => must(portNumber.get(port), "the port of a cable");
+  // A port takes one cable: one that is off leads nowhere further, and is on no wire itself.
+  for (const { a, b } of index.plan.link.values()) wires.join(numberOf(a), numberOf(b));
   // The ports of a LAG are one bridge port (IEEE 802.1AX section 6.1).
   for (const members of index.groups("portsByLag").values()) {
     const working = members.filter((port) => port.enabled).flatMap((port) => portNumber.get(port.id) ?? []);

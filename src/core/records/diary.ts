@@ -1,3 +1,4 @@
+import { putInto } from "../kernel";
 import { counted } from "../repairs";
 import type { Recorded, RecordEntry } from "./entry";
 import { stillCounts } from "./remarks";
@@ -111,7 +112,7 @@ export function diaryOf(
     // What leaves on paper is decided in the office.
     if (entry.do === "takeBack" || entry.do === "photosFor" || isOurs(entry)) continue;
     const day = dayIn(entry.at, timeZone);
-    byDay.set(day, [...(byDay.get(day) ?? []), recorded]);
+    putInto(byDay, day, recorded);
   }
   return [...byDay]
     .map(([day, own]): DiaryDay => ({

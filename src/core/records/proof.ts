@@ -1,3 +1,4 @@
+import { putInto } from "../kernel";
 import { cover, expectedText, type Fact, type SiteTest, type TestSheet } from "../commissioning";
 import type { PlanIndex } from "../plan";
 import type { Recorded, TestCame } from "./entry";
@@ -73,7 +74,7 @@ export function proofOf(index: PlanIndex, sheet: TestSheet, record: readonly Rec
   );
   const by = new Map<string, TestStanding[]>();
   for (const testStanding of tests)
-    for (const fact of testStanding.test.proves) by.set(fact, [...(by.get(fact) ?? []), testStanding]);
+    for (const fact of testStanding.test.proves) putInto(by, fact, testStanding);
   const whys = new Map(sheet.unproven.map(({ fact, why }) => [fact.id, why]));
   return {
     tests,

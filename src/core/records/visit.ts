@@ -1,3 +1,4 @@
+import { putInto } from "../kernel";
 import { signatureOf, type Step } from "../runbook";
 import type { Read, RecordEntry, Recorded, Start, Tick, TickedStep } from "./entry";
 
@@ -89,7 +90,7 @@ export function follow(steps: readonly Step[], ticks: readonly Tick[]): Followed
   const open = new Map<string, number[]>();
   steps.forEach((step, at) => {
     const key = stepKey(tickedStep(step));
-    open.set(key, [...(open.get(key) ?? []), at]);
+    putInto(open, key, at);
   });
   const found: (Tick | null)[] = steps.map(() => null);
   let holds = true;

@@ -1,3 +1,4 @@
+import { putInto } from "../kernel";
 /** One step that is done to an ordered list; numbers count from 1, as they are when the step is done. */
 export type EditStep =
   | { readonly do: "delete"; readonly at: number }
@@ -59,7 +60,7 @@ function matched(have: readonly string[], want: readonly string[]): (number | nu
   }
   const free = new Map<string, number[]>();
   have.forEach((key, at) => {
-    if (isTaken[at] !== true) free.set(key, [...(free.get(key) ?? []), at]);
+    if (isTaken[at] !== true) putInto(free, key, at);
   });
   want.forEach((key, at) => {
     if (becomes[at] === null) becomes[at] = free.get(key)?.shift() ?? null;

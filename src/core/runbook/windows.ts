@@ -1,4 +1,4 @@
-import { byText } from "../kernel";
+import { byText, putInto } from "../kernel";
 import type { Host, PlanIndex, Window } from "../plan";
 import { backMinutesOf, minutesText } from "./minutes";
 import type { Step } from "./step";
@@ -40,7 +40,7 @@ interface Piece {
 function backAt(steps: readonly Step[]): Map<string, number[]> {
   const found = new Map<string, number[]>();
   steps.forEach(({ mends }, at) => {
-    for (const { id } of mends) found.set(id, [...(found.get(id) ?? []), at]);
+    for (const { id } of mends) putInto(found, id, at);
   });
   return found;
 }

@@ -1,3 +1,4 @@
+import { putInto } from "../../kernel";
 import { formatAddress, type Address } from "../../address";
 import { isAdministered, nameOf, segmentHolding, type Device, type PlanIndex, type WayIn } from "../../plan";
 import {
@@ -215,7 +216,7 @@ const serialTwice = check<Twice>({
     for (const { id, serial, model } of plan.device.values()) {
       if (serial === "") continue;
       const key = `${model}\n${serial.toLowerCase()}`;
-      found.set(key, [...(found.get(key) ?? []), id]);
+      putInto(found, key, id);
     }
     return [...found].flatMap(([key, devices]) =>
       devices.length < 2

@@ -1,3 +1,4 @@
+import { putInto } from "../../kernel";
 import { classify, FABRIC } from "../../fabric";
 import { nameOf, signInPorts, type Device, type Host, type PlanIndex, type Port } from "../../plan";
 import { patchGuards, endDevicesBehind, routerPort } from "../../planners";
@@ -276,7 +277,7 @@ function untrustedRouters(index: PlanIndex, device: Device): RouterLost[] {
     if (segment === undefined || leg === undefined || segment.advertise === "none") continue;
     const port = routerPort(index, device, leg.device, vid);
     if (port === null || port.guards.raTrust) continue;
-    byPort.set(port.id, [...(byPort.get(port.id) ?? []), vid]);
+    putInto(byPort, port.id, vid);
   }
   return [...byPort].map(([port, vids]) => ({ device: device.id, port, vids }));
 }

@@ -1,5 +1,5 @@
 import { formatPrefix } from "../../address";
-import { byText, equal, must } from "../../kernel";
+import { byText, equal, must, putInto } from "../../kernel";
 import type { Device, PlanIndex, Rule, RuleSide } from "../../plan";
 import { editScript, longestCommon, merged, spansOf, type EditStep } from "../../rules";
 import { PLANNED_LISTS } from "../../walls";
@@ -65,7 +65,7 @@ function withOff(
   let place = -1;
   for (const rule of standing) {
     place = kept.get(rule.id) ?? place;
-    if (!rule.enabled) behind.set(place, [...(behind.get(place) ?? []), rule]);
+    if (!rule.enabled) putInto(behind, place, rule);
   }
   return [
     ...(behind.get(-1) ?? []),
