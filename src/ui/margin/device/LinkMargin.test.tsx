@@ -1,38 +1,10 @@
 import { act, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { fact, scene, toasts, went, write } from "../../../../tests/support/margin-scene";
 import { fennelStreet } from "../../../../demo/fennel-street";
-import { scene } from "../../../../tests/support/plan-scene";
 import { must } from "@/core/kernel";
 import type { Link } from "@/core/plan";
 import { LinkMargin } from "./LinkMargin";
-
-type Support = typeof import("../../../../tests/support/plan-scene");
-jest.mock(
-  "@/ui/plan-store/use-plan",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
-);
-jest.mock(
-  "@/ui/frame/use-ui",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
-);
-jest.mock("@/ui/plan-store/api", () => ({
-  call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
-}));
-const mockGone: string[] = [];
-jest.mock("@/ui/frame/go-to", () => ({
-  ...jest.requireActual<object>("@/ui/frame/go-to"),
-  useGoTo: () => ({
-    view: (view: string) => mockGone.push(view),
-    entity: ({ id }: { id: string }) => mockGone.push(id),
-    subject: ({ id }: { id: string }) => mockGone.push(id),
-  }),
-}));
-const mockToasts: string[] = [];
-jest.mock("sonner", () => ({
-  toast: Object.assign((text: string) => mockToasts.push(text), {
-    error: (text: string) => mockToasts.push(text),
-  }),
-}));
 
 const plan = fennelStreet();
 const link = must(
@@ -40,15 +12,8 @@ const link = must(
   "a copper cable",
 );
 const now = (): Link => must(scene.store.getState().held.index.plan.link.get(link.id), "still there");
-const field = (label: string) => screen.getByLabelText<HTMLInputElement>(label, { exact: true });
-const write = async (label: string, text: string) => {
-  await userEvent.clear(field(label));
-  await userEvent.type(field(label), `${text}{Enter}`);
-};
 
 beforeEach(() => {
-  mockGone.length = 0;
-  mockToasts.length = 0;
   scene.show(plan);
   scene.ui.getState().select({ what: "link", id: link.id });
   render(<LinkMargin id={link.id} />);
@@ -86,7 +51,7 @@ test("with fibre come fibre's kinds of cable and its caution; copper's go", asyn
 });
 
 test("each kind of cable says how far it reaches at the speed that the ends agree on", async () => {
-  const reach = () => screen.getByText("Reaches").nextElementSibling?.textContent ?? "";
+  const reach = () => fact("Reaches");
   const said = new Map<string, string>();
   for (const { value } of [...screen.getByLabelText<HTMLSelectElement>("Cable").options]) {
     await userEvent.selectOptions(screen.getByLabelText("Cable"), value);
@@ -101,12 +66,12 @@ test("both its ends lead to their ports", async () => {
   const [a, b] = [link.a, link.b];
   const ends = screen.getAllByRole("button").filter(({ textContent }) => / port /.test(textContent ?? ""));
   for (const end of ends.slice(0, 2)) await userEvent.click(end);
-  expect(mockGone).toEqual([a, b]);
+  expect(went).toEqual([a, b]);
 });
 
 test("it is labelled by the site's pattern, and taken out", async () => {
   await userEvent.click(screen.getByRole("button", { name: "Label by the pattern" }));
-  expect(mockToasts).toEqual([]);
+  expect(toasts).toEqual([]);
   expect(now().label).not.toBe(link.label);
   await userEvent.click(screen.getByRole("button", { name: "Take the cable out" }));
   expect(scene.store.getState().held.index.plan.link.has(link.id)).toBe(false);

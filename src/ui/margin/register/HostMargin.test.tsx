@@ -1,40 +1,12 @@
 import { act, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { field, scene, toasts, went, write } from "../../../../tests/support/margin-scene";
 import { fennelStreet } from "../../../../demo/fennel-street";
-import { scene } from "../../../../tests/support/plan-scene";
 import { formatAddress, parseIpv4 } from "@/core/address";
 import { must } from "@/core/kernel";
 import { nextFreeFor } from "@/core/planners";
 import { PlanIndex, type Host } from "@/core/plan";
 import { HostMargin } from "./HostMargin";
-
-type Support = typeof import("../../../../tests/support/plan-scene");
-jest.mock(
-  "@/ui/plan-store/use-plan",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
-);
-jest.mock(
-  "@/ui/frame/use-ui",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
-);
-jest.mock("@/ui/plan-store/api", () => ({
-  call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
-}));
-const mockGone: string[] = [];
-jest.mock("@/ui/frame/go-to", () => ({
-  ...jest.requireActual<object>("@/ui/frame/go-to"),
-  useGoTo: () => ({
-    view: (view: string) => mockGone.push(view),
-    entity: ({ id }: { id: string }) => mockGone.push(id),
-    subject: ({ id }: { id: string }) => mockGone.push(id),
-  }),
-}));
-const mockToasts: string[] = [];
-jest.mock("sonner", () => ({
-  toast: Object.assign((text: string) => mockToasts.push(text), {
-    error: (text: string) => mockToasts.push(text),
-  }),
-}));
 
 const plan = fennelStreet();
 const asking = must(
@@ -44,15 +16,8 @@ const asking = must(
   "a host that asks for its address",
 );
 const now = (): Host => must(scene.store.getState().held.index.plan.host.get(asking.id), "still there");
-const field = (label: string) => screen.getByLabelText<HTMLInputElement>(label, { exact: true });
-const write = async (label: string, text: string) => {
-  await userEvent.clear(field(label));
-  await userEvent.type(field(label), `${text}{Enter}`);
-};
 
 beforeEach(() => {
-  mockGone.length = 0;
-  mockToasts.length = 0;
   scene.show(plan);
   scene.ui.getState().select({ what: "host", id: asking.id });
   render(<HostMargin id={asking.id} />);
@@ -73,7 +38,7 @@ test("the next free address is given with one click, reserved or static, and und
     await act(() => scene.store.getState().undo());
     expect(now()).toEqual(asking);
   }
-  expect(mockToasts).toEqual([]);
+  expect(toasts).toEqual([]);
 });
 
 test("what can't be meant stands below its field with a sentence, and what was typed stays", async () => {
@@ -130,7 +95,7 @@ test("a static one has fields for what is entered on it; one that asks has none"
 test("a question from here goes to Probe; removing it leaves nothing selected", async () => {
   await userEvent.click(screen.getByRole("button", { name: "Probe from here" }));
   expect(scene.ui.getState().probe).toMatchObject({ from: { at: "host", host: asking.id } });
-  expect(mockGone).toEqual(["probe"]);
+  expect(went).toEqual(["probe"]);
   await userEvent.click(screen.getByRole("button", { name: "Remove" }));
   expect(scene.store.getState().held.index.plan.host.has(asking.id)).toBe(false);
   expect(scene.ui.getState().selection).toBeNull();

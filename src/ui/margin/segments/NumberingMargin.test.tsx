@@ -1,40 +1,12 @@
 import { act, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { scene, toasts } from "../../../../tests/support/margin-scene";
 import { fennelStreet } from "../../../../demo/fennel-street";
-import { scene } from "../../../../tests/support/plan-scene";
 import { formatPrefix } from "@/core/address";
 import { renameZone } from "@/core/commands";
 import { must } from "@/core/kernel";
 import { PlanIndex } from "@/core/plan";
 import { NumberingMargin } from "./NumberingMargin";
-
-type Support = typeof import("../../../../tests/support/plan-scene");
-jest.mock(
-  "@/ui/plan-store/use-plan",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
-);
-jest.mock(
-  "@/ui/frame/use-ui",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
-);
-jest.mock("@/ui/plan-store/api", () => ({
-  call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
-}));
-const mockGone: string[] = [];
-jest.mock("@/ui/frame/go-to", () => ({
-  ...jest.requireActual<object>("@/ui/frame/go-to"),
-  useGoTo: () => ({
-    view: (view: string) => mockGone.push(view),
-    entity: ({ id }: { id: string }) => mockGone.push(id),
-    subject: ({ id }: { id: string }) => mockGone.push(id),
-  }),
-}));
-const mockToasts: string[] = [];
-jest.mock("sonner", () => ({
-  toast: Object.assign((text: string) => mockToasts.push(text), {
-    error: (text: string) => mockToasts.push(text),
-  }),
-}));
 
 const plan = fennelStreet();
 const nets = () =>
@@ -49,7 +21,6 @@ const preview = () =>
   userEvent.click(must(screen.getAllByRole("button", { name: "Preview" })[0], "a button"));
 
 beforeEach(() => {
-  mockToasts.length = 0;
   scene.show(plan);
   render(<NumberingMargin />);
 });
@@ -64,7 +35,7 @@ test("a block moves elsewhere: previewed first, then done, then undone", async (
   expect(screen.getByRole("button", { name: /^Save old and new of \d+ as CSV$/ })).not.toBeNull();
   await userEvent.click(screen.getByRole("button", { name: "Apply" }));
   expect(nets()).toEqual(before.map((net) => net.replaceAll("10.24.", "10.36.")));
-  expect(mockToasts.at(-1)).toMatch(/^Done: .*Undo takes it back\.$/);
+  expect(toasts.at(-1)).toMatch(/^Done: .*Undo takes it back\.$/);
   await act(() => scene.store.getState().undo());
   expect(nets()).toEqual(before);
 });

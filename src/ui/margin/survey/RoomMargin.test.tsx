@@ -1,38 +1,10 @@
 import { act, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { fact, scene, toasts, write } from "../../../../tests/support/margin-scene";
 import { fennelStreet } from "../../../../demo/fennel-street";
-import { scene } from "../../../../tests/support/plan-scene";
 import { must } from "@/core/kernel";
 import type { Room } from "@/core/plan";
 import { RoomMargin } from "./RoomMargin";
-
-type Support = typeof import("../../../../tests/support/plan-scene");
-jest.mock(
-  "@/ui/plan-store/use-plan",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
-);
-jest.mock(
-  "@/ui/frame/use-ui",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
-);
-jest.mock("@/ui/plan-store/api", () => ({
-  call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
-}));
-const mockGone: string[] = [];
-jest.mock("@/ui/frame/go-to", () => ({
-  ...jest.requireActual<object>("@/ui/frame/go-to"),
-  useGoTo: () => ({
-    view: (view: string) => mockGone.push(view),
-    entity: ({ id }: { id: string }) => mockGone.push(id),
-    subject: ({ id }: { id: string }) => mockGone.push(id),
-  }),
-}));
-const mockToasts: string[] = [];
-jest.mock("sonner", () => ({
-  toast: Object.assign((text: string) => mockToasts.push(text), {
-    error: (text: string) => mockToasts.push(text),
-  }),
-}));
 
 const plan = fennelStreet();
 const rooms = [...plan.room.values()];
@@ -41,14 +13,8 @@ const room = must(
   "a room with needs",
 );
 const now = (): Room => must(scene.store.getState().held.index.plan.room.get(room.id), "still there");
-const field = (label: string) => screen.getByLabelText<HTMLInputElement>(label, { exact: true });
-const write = async (label: string, text: string) => {
-  await userEvent.clear(field(label));
-  await userEvent.type(field(label), `${text}{Enter}`);
-};
 
 beforeEach(() => {
-  mockToasts.length = 0;
   scene.show(plan);
   scene.ui.getState().select({ what: "room", id: room.id });
   render(<RoomMargin id={room.id} />);
@@ -67,7 +33,7 @@ test("a need that can't be read is said at once, and leads to the kinds of devic
 test("metres are kept as they are written, and nonsense is refused", async () => {
   await write("Metres to it", "18.5");
   expect(now().cableCm).toBe(1850);
-  expect(screen.getByText("Sockets").nextElementSibling?.textContent).toContain("18.5 m away");
+  expect(fact("Sockets")).toContain("18.5 m away");
   await write("Metres to it", "far");
   expect(screen.getByRole("alert").textContent).toMatch(/\S/);
   expect(now().cableCm).toBe(1850);
@@ -111,7 +77,7 @@ test("rooms whose wireless is heard are named; one that there is not is refused"
 test("it is removed and comes back with undo", async () => {
   await userEvent.click(screen.getByRole("button", { name: "Remove" }));
   const rest = () => scene.store.getState().held.index.plan.room;
-  expect(mockToasts).toEqual([]);
+  expect(toasts).toEqual([]);
   expect(rest().has(room.id)).toBe(false);
   await act(() => scene.store.getState().undo());
   expect(rest().get(room.id)).toEqual(room);

@@ -1,40 +1,12 @@
 import { act, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { fact, scene } from "../../../../tests/support/margin-scene";
 import { bramblewick } from "../../../../demo/bramblewick";
 import { fennelStreet } from "../../../../demo/fennel-street";
-import { scene } from "../../../../tests/support/plan-scene";
 import { must } from "@/core/kernel";
 import type { Plan, Wall, WallEnd } from "@/core/plan";
 import { wallBetween } from "@/core/policy";
 import { WallMargin } from "./WallMargin";
-
-type Support = typeof import("../../../../tests/support/plan-scene");
-jest.mock(
-  "@/ui/plan-store/use-plan",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
-);
-jest.mock(
-  "@/ui/frame/use-ui",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
-);
-jest.mock("@/ui/plan-store/api", () => ({
-  call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
-}));
-const mockGone: string[] = [];
-jest.mock("@/ui/frame/go-to", () => ({
-  ...jest.requireActual<object>("@/ui/frame/go-to"),
-  useGoTo: () => ({
-    view: (view: string) => mockGone.push(view),
-    entity: ({ id }: { id: string }) => mockGone.push(id),
-    subject: ({ id }: { id: string }) => mockGone.push(id),
-  }),
-}));
-const mockToasts: string[] = [];
-jest.mock("sonner", () => ({
-  toast: Object.assign((text: string) => mockToasts.push(text), {
-    error: (text: string) => mockToasts.push(text),
-  }),
-}));
 
 const plan = fennelStreet();
 const zones = [...plan.zone.values()];
@@ -54,7 +26,6 @@ const open = (site: Plan, a: WallEnd, b: WallEnd) => {
   scene.show(site);
   render(<WallMargin from={a} to={b} />);
 };
-const fact = (name: string) => screen.getByText(name).nextElementSibling?.textContent;
 const choose = (name: string) => userEvent.click(screen.getByRole("radio", { name }));
 
 test("a wall is opened, shut again, and each is undone", async () => {

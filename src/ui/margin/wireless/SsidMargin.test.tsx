@@ -1,40 +1,12 @@
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { fact, scene, toasts } from "../../../../tests/support/margin-scene";
 import { fennelStreet } from "../../../../demo/fennel-street";
-import { scene } from "../../../../tests/support/plan-scene";
 import { must } from "@/core/kernel";
 import { hasRadios, type Ssid } from "@/core/plan";
 import { SECURITIES } from "@/core/plan";
 import { SECURITY_FACTS } from "@/core/wireless";
 import { SsidMargin } from "./SsidMargin";
-
-type Support = typeof import("../../../../tests/support/plan-scene");
-jest.mock(
-  "@/ui/plan-store/use-plan",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.planModule,
-);
-jest.mock(
-  "@/ui/frame/use-ui",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
-);
-jest.mock("@/ui/plan-store/api", () => ({
-  call: () => Promise.resolve({ ok: false, status: 0, refused: { code: "no-answer", sentence: "Away." } }),
-}));
-const mockGone: string[] = [];
-jest.mock("@/ui/frame/go-to", () => ({
-  ...jest.requireActual<object>("@/ui/frame/go-to"),
-  useGoTo: () => ({
-    view: (view: string) => mockGone.push(view),
-    entity: ({ id }: { id: string }) => mockGone.push(id),
-    subject: ({ id }: { id: string }) => mockGone.push(id),
-  }),
-}));
-const mockToasts: string[] = [];
-jest.mock("sonner", () => ({
-  toast: Object.assign((text: string) => mockToasts.push(text), {
-    error: (text: string) => mockToasts.push(text),
-  }),
-}));
 
 const plan = fennelStreet();
 const ssid = must([...plan.ssid.values()][0], "a wireless name");
@@ -43,7 +15,6 @@ const now = (): Ssid => must(scene.store.getState().held.index.plan.ssid.get(ssi
 const tick = (name: string) => userEvent.click(screen.getByRole("checkbox", { name }));
 
 beforeEach(() => {
-  mockToasts.length = 0;
   scene.show(plan);
   render(<SsidMargin id={ssid.id} />);
 });
@@ -71,7 +42,7 @@ test("offered at all access points or at some, and never at none", async () => {
   expect(now().at).toEqual([must(points[0], "an access point").id]);
   const before = scene.written.length;
   await tick(must(points[0], "an access point").name);
-  expect(mockToasts).toEqual([
+  expect(toasts).toEqual([
     `${ssid.name} would be offered nowhere; remove the name instead, or choose another access point first.`,
   ]);
   expect(scene.written).toHaveLength(before);
@@ -99,9 +70,7 @@ test("the security says what is kept elsewhere, and asks for a profile where one
     await userEvent.selectOptions(screen.getByLabelText("Security"), security);
     expect(now().security).toBe(security);
     const { words, secret, signsIn } = SECURITY_FACTS[security];
-    expect(screen.getByText("Secured").nextElementSibling?.textContent).toBe(
-      secret ? `${words}; the word itself is kept elsewhere` : words,
-    );
+    expect(fact("Secured")).toBe(secret ? `${words}; the word itself is kept elsewhere` : words);
     expect(screen.queryByLabelText("Asks") !== null).toBe(signsIn);
   }
   expect(scene.written.length).toBeGreaterThan(2);
