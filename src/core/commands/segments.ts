@@ -73,8 +73,14 @@ export const setSegment = command<
   }
 >("set-segment", {
   says: ({ segment, fields }, index) => chose(index, segmentName(index, segment), fields),
-  run: ({ edits }, { segment, fields }) => edits.patch("segment", segment, fields),
+  run: ({ edits }, { segment, fields }) => edits.patch("segment", segment, worn(fields)),
 });
+
+/** A tape that is traced in its own colour is one without a tracer. */
+const worn = <F extends Partial<Pick<Segment, "tape">>>(fields: F): F =>
+  fields.tape === undefined || fields.tape.tracer !== fields.tape.base
+    ? fields
+    : { ...fields, tape: { ...fields.tape, tracer: null } };
 
 export const pasteSegments = command<Paste<SegmentColumn>>("paste-segments", {
   says: ({ rows }) => pasted(rows, "the segments"),
