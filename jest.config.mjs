@@ -1,50 +1,19 @@
-const swc = (tsx) => [
-  "@swc/jest",
-  {
-    jsc: {
-      parser: { syntax: "typescript", tsx },
-      target: "es2023",
-      transform: { react: { runtime: "automatic" } },
-    },
-    sourceMaps: "inline",
+const swc = (tsx) => ({
+  jsc: {
+    parser: { syntax: "typescript", tsx },
+    target: "es2023",
+    transform: { react: { runtime: "automatic" } },
   },
-];
-
-/**
- * Built-ins that modules get handed as arguments. Looked up as globals of a test's own context they cost a hook
- * each time, a quarter to a half of the core's time. Not what a test may replace: no clock, no timer, no fetch.
- */
-const BUILT_INS = [
-  ...[
-    "Array",
-    "ArrayBuffer",
-    "BigInt",
-    "Boolean",
-    "DataView",
-    "Error",
-    "Float64Array",
-    "Infinity",
-    "Int32Array",
-  ],
-  ...["Intl", "JSON", "Map", "Math", "Number", "Object", "Promise", "Proxy", "RangeError", "Reflect"],
-  ...[
-    "RegExp",
-    "Set",
-    "String",
-    "Symbol",
-    "TextDecoder",
-    "TextEncoder",
-    "TypeError",
-    "Uint16Array",
-    "Uint32Array",
-  ],
-  ...["Uint8Array", "WeakMap", "WeakRef", "WeakSet", "isNaN", "parseFloat", "parseInt"],
-];
+  sourceMaps: "inline",
+});
 
 export const base = {
-  sandboxInjectedGlobals: BUILT_INS,
   testEnvironment: "node",
-  transform: { "^.+\\.tsx$": swc(true), "^.+\\.(ts|mts|js|mjs)$": swc(false) },
+  transform: {
+    "/src/core/.+\\.ts$": ["<rootDir>/tests/support/core-transform.mjs", swc(false)],
+    "^.+\\.tsx$": ["@swc/jest", swc(true)],
+    "^.+\\.(ts|mts|js|mjs)$": ["@swc/jest", swc(false)],
+  },
   transformIgnorePatterns: ["/node_modules/(?!(uuid|comlink|nanoid|@tanstack)/)"],
   moduleNameMapper: {
     "^@/(.*)$": "<rootDir>/src/$1",

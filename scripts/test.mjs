@@ -62,18 +62,18 @@ const HALVES = ["one", "two"];
 /** What needs no browser but for the core's own tests, in two lanes; the build is ready then. */
 async function readings() {
   say("\n== types, lint, format, the build and the storage, beside one another");
-  const typesAndLint = async () => [
+  const typesAndForm = async () => [
     await check("types", node, ["scripts/typecheck.mjs"], beside),
     await npm("lint"),
+    await npm("format:check"),
   ];
   const buildAndStorage = async () => {
-    const format = await npm("format:check");
     await ensureBuild(ROOT);
     // One after another: some of these count the rows of the whole database.
     const storage = ["--selectProjects", "db", "--runInBand"];
-    return [format, await jest("storage on a real MariaDB", storage, beside)];
+    return [await jest("storage on a real MariaDB", storage, beside)];
   };
-  return (await Promise.all([typesAndLint(), buildAndStorage()])).flat();
+  return (await Promise.all([typesAndForm(), buildAndStorage()])).flat();
 }
 
 await runOrExplain(async () => {

@@ -42,9 +42,13 @@ export const bigAsText = (_: string, value: unknown): unknown =>
 
 /** The same as a key for what is kept in memory, which is asked for thousands of times. */
 export function memoKey(ask: Ask): string {
-  if (ask.what === "listen") return listenKey(ask.port);
-  return ask.what === "look" ? lookKey(ask.look) : JSON.stringify(ask.question, bigAsText);
+  const known = memoKeys.get(ask);
+  if (known !== undefined) return known;
+  const made = ask.what === "try" ? JSON.stringify(ask.question, bigAsText) : askKey(ask);
+  memoKeys.set(ask, made);
+  return made;
 }
+const memoKeys = new WeakMap<Ask, string>();
 
 /** What is entered on a device that has its address of its own. */
 function enteredLines(index: PlanIndex, { ipv4, length4, gateway4, segment: own }: Host): SeenLine[] {

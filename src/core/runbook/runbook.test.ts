@@ -338,7 +338,7 @@ test("a device in use is copied before its first change, once; one out of its bo
         seen.set(device, [...(seen.get(device) ?? []), kind]);
     return [...seen.values()].map(([first, ...rest]) => [first, rest.includes("copy")]);
   };
-  const used = firsts(proven(plan, disturbed(plan, dice(11), 12)));
+  const used = firsts(proven(plan, disturbed(plan, dice(11), 18)));
   expect(used.length).toBeGreaterThan(2);
   expect(new Set(used.map(String))).toEqual(new Set(["copy,false"]));
   expect(new Set(firsts(proven(plan, null)).map(String))).toEqual(new Set(["do,false"]));
