@@ -93,7 +93,7 @@ const inRegion = (plan: Plan, trees: number): Plan =>
             ...device.tree,
             kind: "multiple",
             region: "Campus",
-            instances: instances.map((one) => ({ ...one })),
+            instances: instances.map((instance) => ({ ...instance })),
           },
         });
   });

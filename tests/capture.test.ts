@@ -249,8 +249,8 @@ test("a name's update that follows a line is one to the analyser: zone, old addr
         for (const leg of edits.all("interface"))
           if (leg.line === line.id)
             edits.patch("interface", leg.id, {
-              addresses4: addresses.flatMap((one) => parseIpv4(one) ?? []),
-              addresses6: addresses.flatMap((one) => parseIpv6(one) ?? []),
+              addresses4: addresses.flatMap((address) => parseIpv4(address) ?? []),
+              addresses6: addresses.flatMap((address) => parseIpv6(address) ?? []),
             });
       }),
     );

@@ -188,7 +188,7 @@ async function fileOf(door: ExportDoor, wanted: Wanted, now: Standing): Promise<
     return { type: PLAN_FILE.type, content: { is: "text", text: await planFile(door, site, now.plan) } };
   if (file === WITH_HISTORY.file)
     return { type: WITH_HISTORY.type, content: await fileWithHistory(door, site, now) };
-  const paper = PAPERS.find((one) => one.file === file);
+  const paper = PAPERS.find((paper) => paper.file === file);
   if (paper !== undefined) return { type: paper.type, content: await papers(door, paper.kind, wanted, now) };
   const index = PlanIndex.of(now.plan, wanted.made.slice(0, 10));
   const record = await wholeRecord(door.records, site);

@@ -67,5 +67,5 @@ export function widthsOf(
   const of = sum(widths);
   // A table reaches across the page, or half of it where little stands in it.
   const stretch = of < width / 2 ? Math.min(left, width / 2 - of) : left;
-  return widths.map((one) => Math.floor((one + (one / of) * stretch) * 100) / 100);
+  return widths.map((width) => Math.floor((width + (width / of) * stretch) * 100) / 100);
 }

@@ -49,7 +49,7 @@ test.each([fennelStreet(), lockkeepersHouse(), bramblewick()])(
     // A title block with its page on each of them.
     const pages = Number(/Pages:\s+(\d+)/.exec(readPdf("pdfinfo", bytes))?.[1]);
     const numbers = Array.from({ length: pages }, (_, at) => `${at + 1} of ${pages}`);
-    expect(numbers.filter((one) => !printed.includes(one))).toEqual([]);
+    expect(numbers.filter((number) => !printed.includes(number))).toEqual([]);
   },
   60_000,
 );

@@ -30,7 +30,7 @@ function fitOf({ heads, rows }: Table, width: number): Fit | null {
   const figures = heads.map((_, at) => texts.every((row) => row[at] === "" || isFigures(row[at] ?? "")));
   for (const size of SIZES_TRIED) {
     const widths = widthsOf(needs, { width, size, figures });
-    if (widths !== null) return { size, widths: widths.map((one) => one - 2 * CELL_PAD) };
+    if (widths !== null) return { size, widths: widths.map((width) => width - 2 * CELL_PAD) };
   }
   return null;
 }

@@ -13,7 +13,7 @@ const MOST_LISTED = 500;
 
 function opensOf(row: Row): PassFor {
   if (row.kind === "machine") return { kind: "machine", on: scopeOf(row) };
-  const reader = READERS.find((one) => one === row.reader) ?? "customer";
+  const reader = READERS.find((reader) => reader === row.reader) ?? "customer";
   return { kind: "sheet", site: String(row.scope_id), issue: String(row.issue_id), reader };
 }
 const passOf = (row: Row): Pass => ({

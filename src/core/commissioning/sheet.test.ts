@@ -164,7 +164,7 @@ const BREAKERS: Readonly<Record<Fact["kind"], Breaker>> = {
     const other = must(
       cablesOnRings(index).find(({ id }) => {
         const site = withoutPulled(index, { what: "link", id });
-        return id !== link && !cablesOnRings(site).some((one) => one.id === link);
+        return id !== link && !cablesOnRings(site).some((cable) => cable.id === link);
       }),
       "a cable that it stands by for",
     );

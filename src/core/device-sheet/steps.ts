@@ -275,11 +275,11 @@ function routingSteps(data: DeviceData): SheetStep[] {
       title: "DHCP reservations",
       heads: ["Segment", "Device", "MAC", "Address"],
       rows: data.scopes.flatMap((scope) =>
-        scope.reservations.map((one) => [
+        scope.reservations.map((reservation) => [
           scope.segment,
-          one.name,
-          one.mac || "to be read on site",
-          one.address,
+          reservation.name,
+          reservation.mac || "to be read on site",
+          reservation.address,
         ]),
       ),
     },

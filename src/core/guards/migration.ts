@@ -34,14 +34,17 @@ type Region = Migration["region"];
 
 const goOver = (edits: PlanEdits, device: string, { region, revision, instances }: Region): void => {
   const { tree } = edits.need("device", device);
-  const kept = new Map(tree.instances.map((one) => [one.number, one.priority]));
+  const kept = new Map(tree.instances.map((instance) => [instance.number, instance.priority]));
   edits.patch("device", device, {
     tree: {
       ...tree,
       kind: "multiple",
       region,
       revision,
-      instances: instances.map((one) => ({ ...one, priority: kept.get(one.number) ?? one.priority })),
+      instances: instances.map((instance) => ({
+        ...instance,
+        priority: kept.get(instance.number) ?? instance.priority,
+      })),
     },
   });
 };
@@ -151,7 +154,7 @@ function regionFor({ plan }: PlanIndex): Region {
     revision: 1,
     instances: [],
   };
-  return { region, revision, instances: instances.map((one) => ({ ...one, priority: 32_768 })) };
+  return { region, revision, instances: instances.map((instance) => ({ ...instance, priority: 32_768 })) };
 }
 
 /**

@@ -97,10 +97,10 @@ function marked(plan: Plan): { readonly plan: Plan; readonly fields: ReadonlyMap
   const mark = (kind: Kind, entity: Entity) => {
     let now = z.encode(SCHEMAS[kind] as z.ZodType, entity) as unknown;
     for (const { path } of [...texts(now, kind)]) {
-      const spot = [...texts(now, kind)].filter((one) => one.path === path);
+      const spot = [...texts(now, kind)].filter((text) => text.path === path);
       for (const [at] of spot.entries()) {
         const word = `zq${fields.size}x`;
-        const tried = must([...texts(now, kind)].filter((one) => one.path === path)[at], path).with(word);
+        const tried = must([...texts(now, kind)].filter((text) => text.path === path)[at], path).with(word);
         const before = JSON.stringify(now);
         if (before.includes(word) || !(SCHEMAS[kind] as z.ZodType).safeParse(tried).success) continue;
         now = tried;

@@ -26,7 +26,7 @@ function partsIn(instant: string, timeZone: string): Intl.DateTimeFormatPart[] {
 /** The day and the time of an instant where the site is: "30 Nov 2026 14:02". */
 export function timeWords(instant: string, timeZone: string): string {
   const parts = partsIn(instant, timeZone);
-  const part = (type: string): string => parts.find((one) => one.type === type)?.value ?? "";
+  const part = (type: string): string => parts.find((part) => part.type === type)?.value ?? "";
   const day = dayWords(`${part("year")}-${part("month")}-${part("day")}`);
   return `${day} ${part("hour")}:${part("minute")}`;
 }

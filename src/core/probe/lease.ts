@@ -42,7 +42,7 @@ export const serverOf = (index: PlanIndex, scope: Scope): string => {
 
 /** An option of the scope (RFC 2132) as addresses, or null when it is not set there. */
 function optionAddresses(scope: Scope, code: number): Address[] | null {
-  const option = scope.options.find((one) => one.code === code);
+  const option = scope.options.find((option) => option.code === code);
   if (option === undefined) return null;
   const found = option.value.split(/[\s,]+/).flatMap((text) => parseAddress(text) ?? []);
   return found.length === 0 ? null : found;

@@ -58,7 +58,7 @@ interface HowItStands {
 /** How it stands when a state is issued, in sentences without their full stop. */
 export function howItStands({ findings, accepted, proof }: HowItStands): string[] {
   const count = (severity: "stop" | "warn" | "note") =>
-    findings.filter((one) => one.severity === severity).length;
+    findings.filter((finding) => finding.severity === severity).length;
   const open = [
     `${count("stop")} that stop it`,
     counted(count("warn"), "warning", "warnings"),

@@ -241,7 +241,7 @@ test("two who tick the same steps at once have done them once: a later one like 
   const saves = steps.flatMap(({ kind, device }, at) => (kind === "save" ? [{ device, at }] : []));
   const [first, again] = must(
     saves
-      .map((one) => [one, saves.find(({ device, at }) => at > one.at && device === one.device)] as const)
+      .map((save) => [save, saves.find(({ device, at }) => at > save.at && device === save.device)] as const)
       .find(([, later]) => later !== undefined),
     "a device that is saved twice",
   );

@@ -188,7 +188,7 @@ class Difference {
   #legs(): Made[] {
     const edits = this.#edits("interface", ({ device }) => device === this.#device.id);
     const first = edits.filter(({ of, edit }) => edit.do === "remove" && isFirstLeg(of));
-    const others = edits.filter((one) => !first.includes(one));
+    const others = edits.filter((edit) => !first.includes(edit));
     const managed = others.find(
       ({ of, edit }) => edit.do === "put" && this.#plan.segment.get(of.segment ?? "")?.management === true,
     );
@@ -249,7 +249,8 @@ class Difference {
       edits.length === 0 ? [] : [{ key: name, page: name, edits }];
     const power = this.#power();
     const rest = DEVICE_SETTINGS.filter(
-      (one) => !["tree", "filter", "protections", "adminSignIn", "baseline", "softwareWanted"].includes(one),
+      (setting) =>
+        !["tree", "filter", "protections", "adminSignIn", "baseline", "softwareWanted"].includes(setting),
     );
     // Where any software will do, there is none to bring in.
     const software = this.#device.softwareWanted === "" ? [] : this.#settings("software", ["softwareWanted"]);

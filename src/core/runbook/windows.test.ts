@@ -45,7 +45,7 @@ const window = (name: string, fields: Partial<Window> = {}): Window => ({
 });
 const practice = fennelStreet();
 const withWindows = (windows: readonly Window[]): PlanIndex =>
-  PlanIndex.of({ ...practice, window: new Map(windows.map((one) => [one.id, one])) });
+  PlanIndex.of({ ...practice, window: new Map(windows.map((window) => [window.id, window])) });
 const short = (index: PlanIndex, steps: readonly Step[], now: string | null = null) =>
   slotsOf(index, steps, now).map(({ from, to, window: own, after, lastBack, refused }) => [
     `${from}-${to}`,

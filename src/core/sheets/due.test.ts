@@ -26,7 +26,7 @@ function withOne(kind: Kind): { readonly plan: Plan; readonly entity: Entity } |
 }
 
 test("every field of the plan that holds a day falls due", () => {
-  expect(DAYS.map((one) => one.join("."))).toEqual(
+  expect(DAYS.map((day) => day.join("."))).toEqual(
     expect.arrayContaining(["device.supportUntil", "signIn.certificateUntil", "exception.lastDay"]),
   );
   for (const [kind, field] of DAYS) {

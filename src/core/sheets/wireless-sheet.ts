@@ -70,8 +70,8 @@ export function pointRows(index: PlanIndex): PointRow[] {
           clashes: BANDS.filter((band) =>
             channelsOverlap(
               band,
-              blockOf(radios.find((one) => one.band === band)),
-              blockOf(radiosOf(other.id).find((one) => one.band === band)),
+              blockOf(radios.find((radio) => radio.band === band)),
+              blockOf(radiosOf(other.id).find((radio) => radio.band === band)),
             ),
           ),
         })),

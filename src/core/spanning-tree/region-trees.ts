@@ -44,7 +44,7 @@ export interface Common {
 
 /** A bridge's priority in an instance: as set there, else the usual one; the instance's number is added. */
 const priorityOfInstance = (device: Device, number: number): number =>
-  (device.tree.instances.find((one) => one.number === number)?.priority ?? 32_768) + number;
+  (device.tree.instances.find((instance) => instance.number === number)?.priority ?? 32_768) + number;
 
 /** The inner tree's ports, and those at the region's edge as the common tree has them. */
 function withEdge(inner: Tree, common: Tree, edge: readonly string[]): Tree["ports"] {

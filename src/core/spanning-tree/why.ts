@@ -158,5 +158,5 @@ export function priorityIn({ tree }: Device, { key }: Pick<NamedTree, "key">): n
   const number = Number(key.split(" ").at(-1));
   if (key.startsWith("VLAN"))
     return (tree.perVlan.find((one) => one.vid === number)?.priority ?? tree.priority) + number;
-  return (tree.instances.find((one) => one.number === number)?.priority ?? 32_768) + number;
+  return (tree.instances.find((instance) => instance.number === number)?.priority ?? 32_768) + number;
 }

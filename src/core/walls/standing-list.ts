@@ -61,7 +61,7 @@ function standingList(index: PlanIndex, device: Device, found: FoundList): Stand
     zones,
     networks: new Map(
       [...intent.universe.members].flatMap(([network, members]) =>
-        members.map((one) => [one, network] as const),
+        members.map((member) => [member, network] as const),
       ),
     ),
     known: new Map(),

@@ -99,7 +99,7 @@ function leastNeeded(
       continue;
     }
     const other = neighbours.find(
-      (one) => !counted.has(one) && meets(band, chosen[i] ?? null, chosen[one] ?? null),
+      (neighbour) => !counted.has(neighbour) && meets(band, chosen[i] ?? null, chosen[neighbour] ?? null),
     );
     if (other === undefined) continue;
     count += 1;
@@ -126,7 +126,7 @@ function fewestChanges(
     const bare = nodes.findIndex(({ options }, i) => options.length > 0 && chosen[i] === null);
     if (bare >= 0) return [bare];
     for (const [i, { neighbours }] of nodes.entries()) {
-      const other = neighbours.find((one) => meets(band, chosen[i] ?? null, chosen[one] ?? null));
+      const other = neighbours.find((neighbour) => meets(band, chosen[i] ?? null, chosen[neighbour] ?? null));
       if (other !== undefined) return [i, other].filter((one) => !fixed.has(one));
     }
     return null;
@@ -145,7 +145,9 @@ function fewestChanges(
       const free = options.filter(
         (option) =>
           option !== chosen[i] &&
-          !neighbours.some((one) => fixed.has(one) && meets(band, option, chosen[one] ?? null)),
+          !neighbours.some(
+            (neighbour) => fixed.has(neighbour) && meets(band, option, chosen[neighbour] ?? null),
+          ),
       );
       for (const option of free.sort(byUse(band, chosen))) {
         const found = search(
@@ -179,7 +181,7 @@ function putBack(
   const kept = [...chosen];
   for (const [i, { neighbours }] of nodes.entries()) {
     const before = now[i] ?? null;
-    if (before !== null && !neighbours.some((one) => meets(band, before, kept[one] ?? null)))
+    if (before !== null && !neighbours.some((neighbour) => meets(band, before, kept[neighbour] ?? null)))
       kept[i] = before;
   }
   return kept;

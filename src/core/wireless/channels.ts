@@ -36,7 +36,7 @@ function indoorText(all: number, indoor: number): string {
 
 /** "19 channels, 15 with radar, 8 indoors only": what a band's list has. */
 export function channelsSummary(rules: RadioRules, band: Band): string {
-  const own = rules.channels.filter((one) => one.band === band);
+  const own = rules.channels.filter((channel) => channel.band === band);
   const [dfs, indoor] = [own.filter((one) => one.dfs).length, own.filter((one) => one.indoor).length];
   if (own.length === 0) return "none listed: any number is taken";
   return [
@@ -65,7 +65,9 @@ export function channelOptions(
   widthMhz: Radio["widthMhz"],
   useDfs: "with radar channels" | "without radar channels",
 ): Option[] {
-  const allowed = new Map(rules.channels.filter((one) => one.band === band).map((one) => [one.number, one]));
+  const allowed = new Map(
+    rules.channels.filter((channel) => channel.band === band).map((channel) => [channel.number, channel]),
+  );
   const options = new Map<string, Option>();
   const firsts =
     band === "2.4" && widthMhz === 20 && [1, 6, 11].every((one) => allowed.has(one))

@@ -19,7 +19,7 @@ interface Row extends ClashSides {
 const keyOf = ({ id, field }: { readonly id: string; readonly field: string | null }) => `${id} ${field}`;
 
 const named = (index: PlanIndex, id: string): string => {
-  const kind = KINDS.find((one) => entityOf(index.plan, one, id) !== undefined);
+  const kind = KINDS.find((kind) => entityOf(index.plan, kind, id) !== undefined);
   return kind === undefined ? "Something that was removed" : nameOf(index, kind, id);
 };
 

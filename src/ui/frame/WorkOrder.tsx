@@ -63,11 +63,11 @@ export function WorkOrder({ view }: { view: ViewKey }) {
         {GROUPS.map((group) => (
           <div key={group}>
             <h2 className="mt-1 h-7 px-4 text-12 leading-8 text-ink2 first:mt-0">{group}</h2>
-            <ul>{VIEWS.filter((one) => one.group === group).map(entry)}</ul>
+            <ul>{VIEWS.filter((view) => view.group === group).map(entry)}</ul>
           </div>
         ))}
         <ul className="mt-auto border-t border-hair pt-1">
-          {VIEWS.filter((one) => one.group === null).map(entry)}
+          {VIEWS.filter((view) => view.group === null).map(entry)}
         </ul>
       </div>
     </nav>

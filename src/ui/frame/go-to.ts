@@ -91,7 +91,7 @@ export function useGoTo() {
     if (index === undefined) return;
     const homes = found.subjects.map(({ kind, id }) => homeOf(index, kind, id));
     // A finding is looked at on its own sheet, whatever else its subjects stand on.
-    const home = homes.find((one) => one.view === found.family) ?? homes[0];
+    const home = homes.find((home) => home.view === found.family) ?? homes[0];
     ui.getState().select(home?.selection ?? null);
     view(found.family);
   };

@@ -56,7 +56,7 @@ export function WhySo({ about }: { about: readonly string[] }) {
   const [isOpen, setOpen] = useState(false);
   const { index } = useHeld();
   const [first = ""] = about;
-  const kind = KINDS.find((one) => entityOf(index.plan, one, first) !== undefined);
+  const kind = KINDS.find((kind) => entityOf(index.plan, kind, first) !== undefined);
   const name = kind === undefined ? "it" : nameOf(index, kind, first);
   return (
     <>

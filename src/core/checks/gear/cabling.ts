@@ -48,7 +48,7 @@ const commonOptics = (link: Link, [a, b]: readonly [Port, Port]): Optic[] => {
     one !== "direct attach" &&
     (wanted === null ? /-S|-L/.test(one) : /-S/.test(one) === (wanted === "multimode")) &&
     !one.endsWith("-T");
-  const common = opticsFor(a).filter((one) => suits(one) && opticsFor(b).includes(one));
+  const common = opticsFor(a).filter((optic) => suits(optic) && opticsFor(b).includes(optic));
   const speed = (one: Optic) => Number.parseInt(one, 10);
   const fastest = Math.max(0, ...common.map(speed));
   return common.filter((one) => speed(one) === fastest && !one.endsWith("ER"));
@@ -261,7 +261,7 @@ export const copperBetweenBuildings = localCheck<Between, "link">({
   },
   describe: ({ link, buildings }, index) =>
     `${capital(nameOf(index, "link", link))} is copper and leads from ` +
-    `${buildings.map((one) => one || "the main building").join(" to ")}: two earths.`,
+    `${buildings.map((building) => building || "the main building").join(" to ")}: two earths.`,
   repairs: () => [],
 });
 

@@ -116,7 +116,7 @@ export const gearAddressTaken = check<Taken>({
       gear.addresses.flatMap((address): Found<Taken>[] => {
         const holder = index
           .holdersOf(address)
-          .find((one) => !("device" in one) || one.device !== gear.device);
+          .find((holder) => !("device" in holder) || holder.device !== gear.device);
         const other = staying.slice(i + 1).find((gear) => gear.addresses.includes(address));
         return holder === undefined && other === undefined
           ? []

@@ -79,7 +79,7 @@ export const portsCannotMix = localCheck<Mixed, "device">({
       planner: "tag-all",
       args: { ports },
       edit: (edits) => {
-        for (const id of ports.flatMap((one) => [one, index.peerOf(one)?.id ?? []].flat())) {
+        for (const id of ports.flatMap((port) => [port, index.peerOf(port)?.id ?? []].flat())) {
           const { untagged, tagged } = edits.need("port", id);
           if (untagged.length > 0)
             edits.patch("port", id, {

@@ -106,7 +106,7 @@ export const channelNotAllowed = localCheck<OfRadio, "radio">({
   of: "radio",
   touched: (_index, change) => (change.kind === "site" ? "all" : []),
   findAt: (index, radio): Found<OfRadio>[] => {
-    const allowed = index.plan.site.radio.channels.filter((one) => one.band === radio.band);
+    const allowed = index.plan.site.radio.channels.filter((channel) => channel.band === radio.band);
     if (!radio.enabled || radio.channel === null || allowed.length === 0) return [];
     const block = channelBlock(radio.band, radio.channel, radio.widthMhz);
     return block !== null && block.every((one) => allowed.some((other) => other.number === one))

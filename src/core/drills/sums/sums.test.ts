@@ -105,7 +105,7 @@ test.each(KINDS)(
 test.each(KINDS)("%s: another answer is wrong, and what is none is not taken for one", (kind) => {
   for (const seed of SEEDS.slice(0, 30)) {
     const sum = makeSum(kind, seed);
-    const other = SEEDS.map((one) => makeSum(kind, one).answer).find((answer) => answer !== sum.answer);
+    const other = SEEDS.map((seed) => makeSum(kind, seed).answer).find((answer) => answer !== sum.answer);
     expect(sum.isRight(must(other, "another answer"))).toBe(false);
     for (const none of ["", "abc", "1.2.3", "10.0.0.1 or so", "-"]) expect(sum.isRight(none)).toBeNull();
   }

@@ -99,7 +99,9 @@ class Names {
   /** The device's own addresses that lie in any of the subnets. */
   ownIn(prefixes: readonly (Prefix | null)[], family: Family): Prefix[] {
     const subnets = prefixes.flatMap((prefix) => prefix ?? []);
-    return [...this.#own[family].values()].filter((own) => subnets.some((one) => containsPrefix(one, own)));
+    return [...this.#own[family].values()].filter((own) =>
+      subnets.some((subnet) => containsPrefix(subnet, own)),
+    );
   }
 
   sides(prefixes: readonly (Prefix | null)[], family: Family): RuleSide[] {

@@ -176,7 +176,7 @@ function moveIntoMerged(edits: PlanEdits, into: Segment, gone: Segment): void {
     if (host.segment === gone.id) edits.patch("host", host.id, { segment: into.id });
   for (const ssid of edits.all("ssid")) {
     if (ssid.segment !== gone.id && !ssid.moreSegments.includes(gone.id)) continue;
-    const more = new Set(ssid.moreSegments.map((one) => (one === gone.id ? into.id : one)));
+    const more = new Set(ssid.moreSegments.map((segment) => (segment === gone.id ? into.id : segment)));
     edits.patch("ssid", ssid.id, {
       segment: ssid.segment === gone.id ? into.id : ssid.segment,
       moreSegments: [...more].filter((one) => one !== ssid.segment || ssid.segment !== gone.id),

@@ -214,8 +214,8 @@ export function readLacks(text: string): Lack[] | string {
     part,
     lack:
       LACKS.find(
-        (one) =>
-          one.toLowerCase() === part.toLowerCase() || LACK_WORDS[one].toLowerCase() === part.toLowerCase(),
+        (lack) =>
+          lack.toLowerCase() === part.toLowerCase() || LACK_WORDS[lack].toLowerCase() === part.toLowerCase(),
       ) ?? null,
   }));
   const bad = read.find(({ lack }) => lack === null);

@@ -118,8 +118,8 @@ export function editCableCell(context: EditContext, id: string, column: CableCol
     case "cable": {
       const cable = cableNamed(text);
       return cable === undefined
-        ? `"${text}" is no kind of cable; write one of ${CABLES.filter((one) => one !== "unknown")
-            .map((one) => CABLE_SHORT[one])
+        ? `"${text}" is no kind of cable; write one of ${CABLES.filter((cable) => cable !== "unknown")
+            .map((cable) => CABLE_SHORT[cable])
             .join(", ")}.`
         : setCable(context, id, cable);
     }
@@ -130,7 +130,7 @@ export function editCableCell(context: EditContext, id: string, column: CableCol
       return optic === undefined
         ? `"${text}" is no optic; write one of ${
             opticsFor(edits.need("port", port))
-              .filter((one) => one !== "none")
+              .filter((optic) => optic !== "none")
               .join(", ") || "none, as this port takes none"
           }.`
         : setOptic(context, port, optic);

@@ -44,7 +44,7 @@ test.each([
     }
     const codes = (site: Plan) => [...runChecks(PlanIndex.of(site)).values()].flat().map(({ key }) => key);
     const known = new Set(codes(before));
-    expect(codes(plan).filter((one) => !known.has(one))).toEqual([]);
+    expect(codes(plan).filter((code) => !known.has(code))).toEqual([]);
   },
 );
 

@@ -82,7 +82,7 @@ test("in one act all switches are one region, with one digest, and keep their ow
     asked(mixed, ({ edits }) => {
       const { tree } = edits.need("device", lower);
       edits.patch("device", lower, {
-        tree: { ...tree, instances: tree.instances.map((one) => ({ ...one, priority: 4096 })) },
+        tree: { ...tree, instances: tree.instances.map((instance) => ({ ...instance, priority: 4096 })) },
       });
       return null;
     }),

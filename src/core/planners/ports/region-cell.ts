@@ -39,7 +39,10 @@ const MOST_TREES = 64;
 
 /** The instances with a VLAN in another one; a tree that is new begins with the usual priority. */
 function withVid({ instances }: Tree, vid: Vid, number: number): Tree["instances"] | string {
-  const without = instances.map((one) => ({ ...one, vids: one.vids.filter((other) => other !== vid) }));
+  const without = instances.map((instance) => ({
+    ...instance,
+    vids: instance.vids.filter((other) => other !== vid),
+  }));
   if (number === 0) return without;
   const known = without.find((one) => one.number === number);
   if (known === undefined && without.length >= MOST_TREES)
@@ -90,13 +93,16 @@ export const pasteRegions = (
 /** Gives a switch the region of another: name, revision and map; the priorities of trees stay its own. */
 function takeRegion(edits: PlanEdits, from: string, to: string): void {
   const [source, target] = [edits.need("device", from).tree, edits.need("device", to).tree];
-  const kept = new Map(target.instances.map((one) => [one.number, one.priority]));
+  const kept = new Map(target.instances.map((instance) => [instance.number, instance.priority]));
   edits.patch("device", to, {
     tree: {
       ...target,
       region: source.region,
       revision: source.revision,
-      instances: source.instances.map((one) => ({ ...one, priority: kept.get(one.number) ?? 32_768 })),
+      instances: source.instances.map((instance) => ({
+        ...instance,
+        priority: kept.get(instance.number) ?? 32_768,
+      })),
     },
   });
 }

@@ -17,7 +17,9 @@ function withPriority(tree: Tree, which: TreeOf, priority: number): Tree {
   if (which.of === "instance")
     return {
       ...tree,
-      instances: tree.instances.map((one) => (one.number === which.number ? { ...one, priority } : one)),
+      instances: tree.instances.map((instance) =>
+        instance.number === which.number ? { ...instance, priority } : instance,
+      ),
     };
   const { vid } = which;
   const others = tree.perVlan.filter((one) => one.vid !== vid);

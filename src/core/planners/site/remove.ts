@@ -12,7 +12,7 @@ function leaveSegment(edits: PlanEdits, id: string): void {
   }
   for (const ssid of edits.all("ssid"))
     if (ssid.moreSegments.includes(id))
-      edits.patch("ssid", ssid.id, { moreSegments: ssid.moreSegments.filter((one) => one !== id) });
+      edits.patch("ssid", ssid.id, { moreSegments: ssid.moreSegments.filter((segment) => segment !== id) });
   for (const leg of edits.all("interface")) if (leg.segment === id) removeLeg({ edits }, leg.id);
 }
 

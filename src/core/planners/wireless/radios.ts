@@ -43,7 +43,7 @@ export function setChannel({ edits }: Pick<EditContext, "edits">, id: string, ty
   const radio = edits.need("radio", id);
   const allowed = edits
     .need("site", edits.plan.site.id)
-    .radio.channels.filter((one) => one.band === radio.band);
+    .radio.channels.filter((channel) => channel.band === radio.band);
   if (channel !== null && allowed.length > 0 && !allowed.some((one) => one.number === channel))
     return `Channel ${channel} is not in the site's list for ${radio.band} GHz; choose one of ${allowed
       .slice(0, 12)
@@ -85,9 +85,11 @@ export function setRadioRules({ edits }: Pick<EditContext, "edits">, radio: Radi
 /** "36, 40, 44, 52 dfs, 56 dfs indoor": the channels of a band as they can be typed in again. */
 export const channelsText = (rules: RadioRules, band: Band): string =>
   rules.channels
-    .filter((one) => one.band === band)
-    .map((one) =>
-      [one.number, one.dfs ? "dfs" : "", one.indoor ? "indoor" : ""].filter((word) => word !== "").join(" "),
+    .filter((channel) => channel.band === band)
+    .map((channel) =>
+      [channel.number, channel.dfs ? "dfs" : "", channel.indoor ? "indoor" : ""]
+        .filter((word) => word !== "")
+        .join(" "),
     )
     .join(", ");
 
@@ -106,11 +108,11 @@ export function setChannels({ edits }: Pick<EditContext, "edits">, band: Band, t
         `"${part}" is no channel; write its number, and dfs or ` +
         "indoor behind it where that holds, with commas between."
       );
-    if (channels.some((one) => one.number === number))
+    if (channels.some((channel) => channel.number === number))
       return `Channel ${number} stands there twice; write it once.`;
     channels.push({ band, number, dfs: part.includes("dfs"), indoor: part.includes("indoor") });
   }
-  const others = site.radio.channels.filter((one) => one.band !== band);
+  const others = site.radio.channels.filter((channel) => channel.band !== band);
   if (others.length + channels.length > 200)
     return "At most 200 channels; leave out those that are never used.";
   edits.put("site", { ...site, radio: { ...site.radio, channels: [...others, ...channels] } });

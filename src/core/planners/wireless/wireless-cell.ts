@@ -158,7 +158,7 @@ export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed
         .replace(/ghz/gi, "")
         .split(/[,;\s]+/)
         .filter((one) => one !== "");
-      const wrong = parts.find((one) => !(BANDS as readonly string[]).includes(one));
+      const wrong = parts.find((part) => !(BANDS as readonly string[]).includes(part));
       return wrong === undefined
         ? editSsid(bench, id, { bands: BANDS.filter((band) => parts.includes(band)) })
         : `"${wrong}" is no band; write 2.4, 5 or 6.`;
@@ -215,7 +215,7 @@ const bandOf = (column: RadioColumn): Band | null =>
 export function radioCellText(radios: readonly Radio[], place: string, column: RadioColumn): string {
   const band = bandOf(column);
   if (band === null) return place;
-  const radio = radios.find((one) => one.band === band);
+  const radio = radios.find((radio) => radio.band === band);
   if (radio === undefined) return "";
   if (column !== band) return String(radio.widthMhz);
   if (!radio.enabled) return "off";
@@ -243,7 +243,7 @@ export function editRadioCell(
   }
   const radio = edits.all("radio").find((one) => one.device === device && one.band === band);
   if (column !== band) {
-    const width = widthsFor(band).find((one) => String(one) === text.replace(/\s*mhz$/, ""));
+    const width = widthsFor(band).find((width) => String(width) === text.replace(/\s*mhz$/, ""));
     if (radio === undefined)
       return text === ""
         ? null

@@ -119,7 +119,7 @@ export function DeviceFields({ device }: { device: Device }) {
         <Choose
           label="Takes itself"
           value={device.poe}
-          choices={POE_CHOICES.map((one) => [one, POE_WORDS[one]] as const)}
+          choices={POE_CHOICES.map((choice) => [choice, POE_WORDS[choice]] as const)}
           onChoose={(poe) => {
             edit(setDevice({ device: device.id, fields: { poe } }));
           }}

@@ -26,7 +26,7 @@ const FLAGS: readonly (readonly [GuardFlag, string, string])[] = [
 /** The value that all of some ports share; null when they differ. */
 const shared = <T,>(values: readonly T[]): T | null => {
   const [first] = values;
-  return first !== undefined && values.every((one) => one === first) ? first : null;
+  return first !== undefined && values.every((value) => value === first) ? first : null;
 };
 
 /** What guards the chosen ports. A box that stands for ports that differ is neither ticked nor empty. */
@@ -44,7 +44,7 @@ export function Guards({ ports }: { ports: readonly Port[] }) {
   const choices: [string, string][] = [
     ...(profile === null ? [["they differ", "they differ"] as [string, string]] : []),
     ["", only],
-    ...profiles.map((one): [string, string] => [one.id, one.name]),
+    ...profiles.map((profile): [string, string] => [profile.id, profile.name]),
   ];
   const choose = (id: string) => {
     if (id === "they differ") return;

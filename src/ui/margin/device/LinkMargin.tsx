@@ -92,7 +92,7 @@ export function LinkMargin({ id }: { id: string }) {
         <Choose
           label="Cable"
           value={link.cable}
-          choices={cablesFor(link.medium).map((one) => [one, CABLE_WORDS[one]] as const)}
+          choices={cablesFor(link.medium).map((cable) => [cable, CABLE_WORDS[cable]] as const)}
           onChoose={(kind) => say(edit(setLinkCable({ link: id, cable: kind })))}
         />
         <TextField
@@ -153,7 +153,7 @@ function OpticChoice({ port }: { port: Port }) {
     <Choose
       label={`Optic ${port.label}`}
       value={port.optic}
-      choices={choices.map((one) => [one, one === "none" ? "none, or not known" : one] as const)}
+      choices={choices.map((choice) => [choice, choice === "none" ? "none, or not known" : choice] as const)}
       onChoose={(optic) => {
         const refusal = edit(setOptic({ port: port.id, optic }));
         if (refusal !== null) toast.error(refusal);

@@ -68,7 +68,7 @@ test("roots that share the load: what each cable carries now and then, and the r
   );
   await press("Share the load");
   const roots = within(screen.getByRole("list", { name: "Roots" })).getAllByRole("listitem");
-  expect(roots.map((one) => one.textContent?.split(":")[0])).toEqual(["instance 1", "instance 2"]);
+  expect(roots.map((root) => root.textContent?.split(":")[0])).toEqual(["instance 1", "instance 2"]);
   const rows = within(screen.getByRole("table", { name: "Load of each cable" })).getAllByRole("row");
   expect(rows.length).toBeGreaterThan(3);
   expect(rows[1]?.textContent).toMatch(/ %.* %/);

@@ -23,7 +23,7 @@ export function RadioFields({ device }: { device: Device }) {
     <>
       <Section title="Radios">
         {BANDS.map((band) => {
-          const radio = row.radios.find((one) => one.band === band);
+          const radio = row.radios.find((radio) => radio.band === band);
           return (
             <div key={band}>
               <label className="flex min-h-7 items-center gap-2 px-4 text-13 font-semibold">
@@ -113,7 +113,7 @@ function RadioRow({ radio }: { radio: Radio }) {
         value={String(radio.widthMhz)}
         choices={widthsFor(radio.band).map((width) => [String(width), `${width} MHz`] as const)}
         onChoose={(text) => {
-          const width = widthsFor(radio.band).find((one) => String(one) === text);
+          const width = widthsFor(radio.band).find((width) => String(width) === text);
           if (width !== undefined) set({ widthMhz: width });
         }}
       />

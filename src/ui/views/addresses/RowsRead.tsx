@@ -100,9 +100,9 @@ function ColumnChoice({
       onChange={(event) => choose((event.target.value || null) as ImportField | null)}
     >
       <option value="">left out</option>
-      {IMPORT_FIELDS.map((one) => (
-        <option key={one} value={one}>
-          {FIELD_WORDS[one]}
+      {IMPORT_FIELDS.map((field) => (
+        <option key={field} value={field}>
+          {FIELD_WORDS[field]}
         </option>
       ))}
     </select>

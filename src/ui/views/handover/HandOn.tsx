@@ -90,11 +90,13 @@ function Links({ sheet }: { sheet: IssuedSheet }) {
             <select
               className="field mt-1 text-ink"
               value={reader}
-              onChange={(event) => setReader(READERS.find((one) => one === event.target.value) ?? reader)}
+              onChange={(event) =>
+                setReader(READERS.find((reader) => reader === event.target.value) ?? reader)
+              }
             >
-              {READERS.map((one) => (
-                <option key={one} value={one}>
-                  {READER_WORDS[one]}
+              {READERS.map((reader) => (
+                <option key={reader} value={reader}>
+                  {READER_WORDS[reader]}
                 </option>
               ))}
             </select>

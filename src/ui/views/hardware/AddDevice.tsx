@@ -79,8 +79,8 @@ export function AddDevice({
         />
       </label>
       <datalist id="device-places">
-        {placesOf(index).map((one) => (
-          <option key={one} value={one} />
+        {placesOf(index).map((place) => (
+          <option key={place} value={place} />
         ))}
       </datalist>
       <button type="submit" className="button go">

@@ -47,12 +47,12 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<CableRow,
       return row === null
         ? []
         : cablesFor(row.link.medium)
-            .filter((one) => one !== "unknown")
-            .map((one) => CABLE_SHORT[one]);
+            .filter((cable) => cable !== "unknown")
+            .map((cable) => CABLE_SHORT[cable]);
     if (id === "fromOptic" || id === "toOptic")
       return row === null
         ? []
-        : opticsFor(id === "fromOptic" ? row.fromPort : row.toPort).filter((one) => one !== "none");
+        : opticsFor(id === "fromOptic" ? row.fromPort : row.toPort).filter((optic) => optic !== "none");
     return [];
   };
   const text = (row: CableRow, id: ColumnId): string => {

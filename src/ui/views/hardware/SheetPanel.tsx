@@ -46,8 +46,8 @@ export function SheetPanel() {
   if (device === undefined) return null;
   const data = deviceData(index, device);
   const templates = [...index.plan.template.values()];
-  const own = templates.find((one) => one.id === form);
-  const example = EXAMPLE_TEMPLATES.find((one) => `${EXAMPLE}${one.name}` === form);
+  const own = templates.find((template) => template.id === form);
+  const example = EXAMPLE_TEMPLATES.find((template) => `${EXAMPLE}${template.name}` === form);
   const shown =
     own === undefined && example === undefined ? (FORMS.find(([key]) => key === form)?.[0] ?? "steps") : form;
   const name = (ending: string) => fileName(data.hostName || "device", `sheet.${ending}`);
@@ -82,17 +82,17 @@ export function SheetPanel() {
             ))}
             {templates.length === 0 ? null : (
               <optgroup label="Your templates">
-                {templates.map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.name}
+                {templates.map((template) => (
+                  <option key={template.id} value={template.id}>
+                    {template.name}
                   </option>
                 ))}
               </optgroup>
             )}
             <optgroup label="Example templates">
-              {EXAMPLE_TEMPLATES.map((one) => (
-                <option key={one.name} value={`${EXAMPLE}${one.name}`}>
-                  {one.name}
+              {EXAMPLE_TEMPLATES.map((template) => (
+                <option key={template.name} value={`${EXAMPLE}${template.name}`}>
+                  {template.name}
                 </option>
               ))}
             </optgroup>

@@ -47,7 +47,7 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow,
     },
     show: ({ radios, device }) => {
       const text = radioCellText(radios, device.place, id);
-      const radio = radios.find((one) => one.band === id);
+      const radio = radios.find((radio) => radio.band === id);
       const severity = radio === undefined ? undefined : wrong.get(radio.id);
       if (severity !== undefined) return <Judged severity={severity}>{text}</Judged>;
       return text === "" || text === "off" || text === "auto" || id === "place" ? (

@@ -88,8 +88,8 @@ export function Labels({ index }: { index: PlanIndex }) {
               value={name}
               onChange={(event) => setName(event.target.value as FormName)}
             >
-              {FORM_NAMES.map((one) => (
-                <option key={one}>{one}</option>
+              {FORM_NAMES.map((name) => (
+                <option key={name}>{name}</option>
               ))}
               <option value={OWN}>measures of my own</option>
             </select>
