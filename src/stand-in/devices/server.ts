@@ -130,7 +130,7 @@ class Devices {
     const { pathname } = new URL(request.url ?? "/", "http://devices.invalid");
     const [, siteId = "", part = "", root, ...path] = pathname
       .split("/")
-      .filter((one, at) => at === 0 || one !== "");
+      .filter((part, at) => at === 0 || part !== "");
     const body = await bodyOf(request);
     if (body === null) return send(response, { status: 413, body: null });
     const followed = await this.#followed(siteId);

@@ -34,7 +34,7 @@ function readSeconds(text: string, most: number): number | null {
 function readWatch(text: string): Pick<Line["watch"], "by" | "targets"> | string {
   if (/^(the )?(link|cable|)$/i.test(text)) return { by: "link", targets: [] };
   const targets: Address[] = [];
-  for (const part of text.split(/[,;\s]+/).filter((one) => one !== "")) {
+  for (const part of text.split(/[,;\s]+/).filter((part) => part !== "")) {
     const address = parseAddress(part);
     if (address === null)
       return (

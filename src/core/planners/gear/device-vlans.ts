@@ -17,8 +17,8 @@ export function setDeviceVlans({ edits, ids }: EditContext, device: string, text
   const kept = new Set<string>();
   for (const part of text
     .split(/[,;\n]/)
-    .map((one) => one.trim())
-    .filter((one) => one !== "")) {
+    .map((part) => part.trim())
+    .filter((part) => part !== "")) {
     const match = /^(\d{1,4})(?:\s+(.*))?$/.exec(part);
     const number = match === null ? null : asVid(Number(match[1]));
     if (number === null)

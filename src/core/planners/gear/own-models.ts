@@ -90,7 +90,7 @@ const whole = (text: string, most: number): number | null =>
 /** The runs of ports that a text lists; a sentence about the first part that is none. */
 function readRuns(text: string): PortRun[] | string {
   const runs: PortRun[] = [];
-  for (const part of text.split(",").map((one) => one.trim())) {
+  for (const part of text.split(",").map((part) => part.trim())) {
     if (part === "") continue;
     const run = readRun(part);
     if (run === null || run.count < 1 || run.count > 512)

@@ -80,8 +80,8 @@ export function setInstances({ edits }: Pick<EditContext, "edits">, id: string, 
   const taken = new Map<number, number>();
   for (const part of typed
     .split(";")
-    .map((one) => one.trim())
-    .filter((one) => one !== "")) {
+    .map((part) => part.trim())
+    .filter((part) => part !== "")) {
     const read = /^(\d{1,4})\s*:\s*(.*?)(?:\s+priority\s+(\d{1,5}))?$/.exec(part);
     const [number, priority] = [Number(read?.[1]), Number(read?.[3] ?? 32_768)];
     if (read === null || number < 1 || number > 4094)

@@ -61,7 +61,7 @@ export const attributesText = (numbers: readonly number[]): string =>
 export function readAttributes(text: string): number[] | string {
   if (/^(none|-|)$/i.test(text)) return [];
   const numbers: number[] = [];
-  for (const piece of text.split(/[,;]/).map((one) => one.trim())) {
+  for (const piece of text.split(/[,;]/).map((part) => part.trim())) {
     const [, digits] = /^(\d{1,3})(?:\s+[A-Za-z-]+)?$/.exec(piece) ?? [];
     const named = SENT_ATTRIBUTES.find(([, name]) => name.toLowerCase() === piece.toLowerCase())?.[0];
     const number = digits === undefined ? named : Number(digits);

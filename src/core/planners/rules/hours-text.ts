@@ -10,7 +10,7 @@ const dayOf = (word: string): number =>
 function readDays(text: string): number[] | null {
   if (/^(daily|every day|)$/i.test(text)) return [1, 2, 3, 4, 5, 6, 7];
   const days = new Set<number>();
-  for (const part of text.split(/[,\s]+/).filter((one) => one !== "")) {
+  for (const part of text.split(/[,\s]+/).filter((part) => part !== "")) {
     const [first, last = first] = part.split("-").map(dayOf);
     if (first === undefined || last === undefined || first === 0 || last === 0) return null;
     for (let day = first; ; day = (day % 7) + 1) {

@@ -77,7 +77,7 @@ function leadTo(edits: PlanEdits, { id }: Room, text: string): Refusal {
 function putBeside(edits: PlanEdits, { id }: Room, text: string): Refusal {
   const byName = new Map(edits.all("room").map((room) => [room.name.toLowerCase(), room.id]));
   const beside = new Set<string>();
-  for (const name of text.split(/[,;]/).map((one) => one.trim())) {
+  for (const name of text.split(/[,;]/).map((part) => part.trim())) {
     if (name === "") continue;
     const other = byName.get(name.toLowerCase());
     if (other === undefined)

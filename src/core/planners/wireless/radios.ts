@@ -99,8 +99,8 @@ export function setChannels({ edits }: Pick<EditContext, "edits">, band: Band, t
   const channels: RadioRules["channels"] = [];
   for (const part of typed
     .split(/[,;\n]/)
-    .map((one) => one.trim().toLowerCase())
-    .filter((one) => one !== "")) {
+    .map((part) => part.trim().toLowerCase())
+    .filter((part) => part !== "")) {
     const match = /^(\d{1,3})((?:\s+(?:dfs|indoor))*)$/.exec(part);
     const number = Number(match?.[1]);
     if (match === null || number < 1 || number > 253)

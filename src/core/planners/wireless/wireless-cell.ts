@@ -80,7 +80,7 @@ function named<T extends { readonly id: string; readonly name: string }>(
   for (const part of text
     .split(",")
     .map(lower)
-    .filter((one) => one !== "")) {
+    .filter((part) => part !== "")) {
     const found = all.find((one) => lower(one.name) === part);
     if (found === undefined) return { ids, unknown: part };
     if (!ids.includes(found.id)) ids.push(found.id);
@@ -157,7 +157,7 @@ export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed
       const parts = text
         .replace(/ghz/gi, "")
         .split(/[,;\s]+/)
-        .filter((one) => one !== "");
+        .filter((part) => part !== "");
       const wrong = parts.find((part) => !(BANDS as readonly string[]).includes(part));
       return wrong === undefined
         ? editSsid(bench, id, { bands: BANDS.filter((band) => parts.includes(band)) })

@@ -271,7 +271,7 @@ test("after the plan changed an older reading has to be taken anew; the table ha
   const [file] = saved;
   expect(file?.name).toMatch(/tests\.csv$/);
   const line = must(
-    file?.text.split("\r\n").find((one) => one.includes("to take anew")),
+    file?.text.split("\r\n").find((line) => line.includes("to take anew")),
     "its line",
   );
   expect(line).toContain("Hall switch port 4");
