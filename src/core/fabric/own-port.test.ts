@@ -57,6 +57,39 @@ describe("the port by which a device takes part", () => {
   });
 });
 
+describe("wires through gear without VLANs", () => {
+  const CRATE = aDevice({ name: "Crate", bridging: "plain" });
+  const [c1, c2] = ["1", "2"].map((label) => port(CRATE, label)) as [Port, Port];
+  const wiresOf = (ports: readonly Port[], links: readonly (readonly [Port, Port])[] = []) => {
+    const index = PlanIndex.of(
+      planWith({
+        device: [MILL, BOX, CRATE],
+        port: ports,
+        link: links.map(([a, b]) => aLink({ a: a.id, b: b.id })),
+      }),
+    );
+    const { wireOf, portNumber } = index.derived(FABRIC);
+    return (asked: Port) => wireOf[must(portNumber.get(asked.id), "a number")];
+  };
+
+  test("each device's ports are one wire of its own", () => {
+    const wire = wiresOf([x1, c1, x2, c2]);
+    expect([wire(x1), wire(c1)]).toEqual([wire(x2), wire(c2)]);
+    expect(wire(x1)).not.toBe(wire(c1));
+  });
+  test("a cable between two makes one of both, and a switch that knows VLANs parts them", () => {
+    const joined = wiresOf([x1, c1, x2, c2], [[x2, c2]]);
+    expect(joined(x1)).toBe(joined(c1));
+    const links = [
+      [x1, m1],
+      [c1, m2],
+    ] as const;
+    const parted = wiresOf([x1, c1, x2, c2, m1, m2], links);
+    expect([parted(x2), parted(c2)]).toEqual([parted(m1), parted(m2)]);
+    expect(parted(x2)).not.toBe(parted(c2));
+  });
+});
+
 describe("legs of gear without VLANs", () => {
   const own = anInterface({ device: BOX.id, name: "own" });
   const more = anInterface({ device: BOX.id, name: "more" });
