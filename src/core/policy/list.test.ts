@@ -1,6 +1,7 @@
 import { asPrefix4, asPrefix6, formatPrefix, parseIpv4, parsePrefix, type Ipv4 } from "../address";
-import { must } from "../kernel";
+import { byNaturalText, must } from "../kernel";
 import {
+  BLANK_EXCEPTION,
   BLANK_LINE,
   PlanIndex,
   type EntityOf,
@@ -24,7 +25,8 @@ import type { Side } from "./filter";
 import { wallBetween } from "./decide";
 import { doorsInOrder, wallCell } from "./grid";
 import { serviceText } from "./services";
-import { WALL_RULES, type WallRule } from "./wall-rules";
+import { classText } from "./traffic-classes";
+import { answersTo, WALL_RULES, type WallRule } from "./wall-rules";
 
 // The whole list of a small site, rule by rule: what the gateway answers itself, what is open inside a zone,
 // what forwards let in, and the doors.
@@ -77,6 +79,8 @@ const wall = (name: string, fields: Partial<Wall>): Wall => ({
 });
 
 interface Parts {
+  readonly router?: EntityOf<"device">;
+  readonly exceptions?: readonly EntityOf<"exception">[];
   readonly segments?: readonly Segment[];
   readonly walls?: readonly Wall[];
   readonly scopes?: readonly EntityOf<"scope">[];
@@ -91,11 +95,14 @@ function site({
   forwards = [],
   legs: own = legs,
   hosts = [server],
+  router: gateway = router,
+  exceptions = [],
 }: Parts = {}): Plan {
   return planWith({
     domain: [aDomain()],
     zone: [zones.staff, zones.guests],
-    device: [router],
+    device: [gateway],
+    exception: exceptions,
     segment: segments,
     interface: own,
     host: hosts,
@@ -121,8 +128,8 @@ const lineOf = ({ from, to, services, action, why }: WallRule): string => {
     })
     .join(" & ");
 };
-const rulesOf = (parts: Parts = {}) =>
-  must(PlanIndex.of(site(parts)).derived(WALL_RULES).get(router.id), "the router's rules");
+const rulesOf = (parts: Parts = {}, today: string | null = null) =>
+  must(PlanIndex.of(site(parts), today).derived(WALL_RULES).get(router.id), "the router's rules");
 const listOf = (parts: Parts = {}) => rulesOf(parts).rules.map(lineOf);
 const ECHOES = [
   "Staff>router | icmp | accept | an echo from inside is answered",
@@ -225,6 +232,135 @@ describe("the list of a gateway", () => {
     expect(places).toEqual([...places].sort((a, b) => a - b));
     expect(places.every((place) => place >= 0)).toBe(true);
   });
+});
+
+describe("the list of a gateway, on a day and with what else it does", () => {
+  const forwards = [forward({ until: "2026-05-31" })];
+  test.each([
+    [null, 1],
+    ["2026-05-31", 1],
+    ["2026-06-01", 0],
+  ])("a forward lets in to its last day: %s", (today, count) => {
+    const lets = ({ why }: WallRule) => why === "the forward page lets it in";
+    expect(rulesOf({ forwards }, today).rules.filter(lets)).toHaveLength(count);
+    expect(rulesOf({ forwards: [forward()] }, today).rules.filter(lets)).toHaveLength(1);
+  });
+  test("a forward lets in from anywhere outside, or from where it says", () => {
+    const from = (sources: EntityOf<"forward">["sources"]) =>
+      rulesOf({ forwards: [forward({ sources })] }).rules.find(({ why }) => why.startsWith("the forward"))
+        ?.from;
+    expect(from([])).toEqual([{ network: "internet", prefixes: null }]);
+    const known = [net("198.51.100.0/28")];
+    expect(from(known)).toEqual([{ network: "internet", prefixes: known }]);
+  });
+  test("announcements are told where it repeats them, once for a zone", () => {
+    const more = segment("Staff upstairs", zones.staff.id);
+    const told = { ...router, repeatsDiscovery: [staff.id, more.id] };
+    expect(
+      listOf({ router: told, segments: [staff, more, guests] }).filter((line) => /5353/.test(line)),
+    ).toEqual(["Staff>router | udp | 5353 | accept | what there is in one segment is told in others here"]);
+  });
+  test("one leg that relays is enough, and one of another device's is not", () => {
+    const relaying = { ...must(legs[0], "a leg"), id: id("interface", "second"), relayTo: ip("10.24.30.9") };
+    const dhcp = (lines: readonly string[]) => lines.filter((line) => /67-68/.test(line)).length;
+    expect(dhcp(listOf({ legs: [...legs, relaying] }))).toBe(1);
+    const other = aDevice({ name: "Other", domain: id("domain", "main") });
+    const away = PlanIndex.of(
+      planWith({
+        domain: [aDomain()],
+        zone: [zones.staff, zones.guests],
+        device: [router, other],
+        segment: [staff, guests],
+        interface: [...legs, { ...relaying, device: other.id }],
+      }),
+    );
+    expect(dhcp(must(away.derived(WALL_RULES).get(router.id), "its rules").rules.map(lineOf))).toBe(0);
+  });
+  test("what passes beside the walls says by which exception, for what, and who answers for it", () => {
+    const exception = (fields: Partial<EntityOf<"exception">>): EntityOf<"exception"> => ({
+      ...BLANK_EXCEPTION,
+      id: id("exception", "till"),
+      name: "Till",
+      from: { at: "zone", zone: zones.guests.id },
+      to: { at: "host", host: server.id },
+      ...fields,
+    });
+    const line = "Guests>Staff | 10.24.20.5/32 | any | accept | exception Till";
+    for (const [fields, words] of [
+      [{}, line],
+      [{ reason: "receipts" }, `${line}: receipts`],
+      [{ owner: "R. Hale" }, `${line} (R. Hale)`],
+      [{ reason: "receipts", owner: "R. Hale" }, `${line}: receipts (R. Hale)`],
+    ] as const) {
+      const made = exception(fields);
+      const { rules } = rulesOf({ exceptions: [made] });
+      expect(rules.map(lineOf)).toContain(words);
+      expect(rules.find(({ why }) => why.startsWith("exception"))).toMatchObject({
+        exception: made,
+        wall: null,
+      });
+    }
+  });
+});
+
+describe("the list of a filter that remembers nothing", () => {
+  const forgetful = { ...router, filter: { ...router.filter, list: "found" as const, established: false } };
+  const door = wall("one", {
+    door: "services",
+    services: [
+      { ...https, ports: [[443, 443]] },
+      { name: "ping", protocol: "icmp", ports: [] },
+      { name: "sip", protocol: "udp", ports: [[5060, 5060]] },
+    ],
+  });
+  const rules = () => rulesOf({ router: forgetful, walls: [door] });
+
+  test("lets answers back by rules of their own, after all others: to the ports from which one asks", () => {
+    expect(rules().established).toBe(false);
+    const back = rules().rules.filter(({ answers }) => answers === true);
+    expect(back.map(lineOf)).toEqual([
+      INSIDE,
+      "Staff>Guests | tcp | 1024-65535 | accept | a door for https",
+      "Staff>Guests | icmp | accept | a door for ping",
+      "Staff>Guests | udp | 1024-65535 | accept | a door for sip",
+    ]);
+    expect(rules().rules.slice(-back.length)).toEqual(back);
+    expect(back.at(-1)?.wall).toEqual(door);
+  });
+  test("the device's own answers need none, and one that remembers has none", () => {
+    expect(
+      answersTo({ from: [], to: [{ network: "router", prefixes: null }], services: [], action: "accept" }),
+    ).toBe(null);
+    const both = {
+      from: [{ network: "any", prefixes: null }],
+      to: [
+        { network: "router", prefixes: null },
+        { network: zones.staff.id, prefixes: null },
+      ],
+      services: [],
+    } as const;
+    expect(answersTo({ ...both, action: "accept" })?.from).toEqual([
+      { network: zones.staff.id, prefixes: null },
+    ]);
+    expect(answersTo({ ...both, action: "drop" })).toBeNull();
+    expect(rulesOf({ walls: [door] }).rules.some(({ answers }) => answers === true)).toBe(false);
+  });
+  test("walls come in the order of their ids, in whatever order they were written", () => {
+    const walls = [
+      wall("two", { door: "open", to: { at: "internet" } }),
+      wall("three", { door: "open", from: end("staff"), to: { at: "internet" } }),
+      door,
+    ];
+    const order = (all: readonly Wall[]) =>
+      rulesOf({ walls: all }).rules.flatMap((made) => made.wall?.id ?? []);
+    expect(order(walls)).toEqual(order([...walls].reverse()));
+    expect([...new Set(order(walls))]).toEqual(walls.map((made) => made.id).sort(byNaturalText));
+  });
+});
+
+test("a class is called by its name, code point and priority; what is like any other by its name alone", () => {
+  expect(classText("voice")).toBe("voice, EF 46, priority 5");
+  expect(classText("bestEffort")).toBe("like any other");
 });
 
 describe("a cell of the grid", () => {

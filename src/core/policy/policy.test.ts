@@ -79,6 +79,50 @@ test.each(decisions)("%s", (_, from, to, name, passes, reason) => {
   expect(decision.reason).toMatch(reason);
 });
 
+test("segments of one zone that is not open inside are kept apart", () => {
+  const two = edited(plan, (edits) => {
+    const guests = segment("Guests");
+    edits.put("segment", {
+      ...guests,
+      id: testId("segment", "more guests"),
+      name: "More guests",
+      vlan: null,
+    });
+  });
+  const more = must(two.plan.segment.get(testId("segment", "more guests")), "it");
+  expect(decide(two, segment("Guests"), more, null)).toEqual({
+    passes: false,
+    wall: null,
+    reason: "Both are in the zone Visitors, whose segments are kept apart.",
+  });
+  expect(decide(two, more, "internet", null).passes).toBe(true);
+  expect(decide(two, "internet", more, null).passes).toBe(false);
+});
+
+test("a service without ports is its whole protocol: offered it lets all through, asked it needs all", () => {
+  const ask = (offered: Service, wanted: Service) => {
+    const asked = edited(plan, (edits) =>
+      setWall(edits, ids, {
+        from: zone("Visitors"),
+        to: zone("Servers"),
+        door: "services",
+        services: [offered],
+        reason: "",
+      }),
+    );
+    return decide(asked, segment("Guests"), segment("Servers"), wanted).passes;
+  };
+  const [https, dns, ping] = [service("https"), service("dns"), service("ping")];
+  const whole: Service = { ...https, ports: [] };
+  expect([ask(whole, https), ask(whole, whole), ask(whole, dns), ask(https, whole)]).toEqual([
+    true,
+    true,
+    false,
+    false,
+  ]);
+  expect([ask(ping, ping), ask(https, https), ask(ping, https)]).toEqual([true, true, false]);
+});
+
 test("a door lets through exactly what it lists: every port of the question inside, same protocol", () => {
   const port = fc.integer({ min: 1, max: 65535 });
   const range = fc.tuple(port, port).map(([a, b]): [number, number] => (a <= b ? [a, b] : [b, a]));
