@@ -3,7 +3,7 @@ import { v7 } from "uuid";
 import { encodeEntry, type RecordEntry } from "@/core/records";
 import { aTick } from "@/core/testing/a-tick";
 import type { Called } from "../plan-store/api";
-import { forgetRecords, makeOutbox, type FromServer } from "./outbox";
+import { forgetRecords, makeOutbox, type FromServer, type Outbox } from "./outbox";
 import { createRecordStore } from "./store";
 
 const AT = "2026-11-29T09:00:00.000Z";
@@ -124,6 +124,47 @@ test("without a connection it waits, over a reload, and is sent in its order whe
   const again = storeOf(server, site);
   await again.open();
   expect(again.getState().waiting).toEqual([]);
+});
+
+test("reloaded at any moment a page has an entry: as one that waits, or as the server's", async () => {
+  const [server, site] = [new Server(), v7()];
+  const outbox = makeOutbox(site, "Ruth");
+  const slow: Outbox = {
+    ...outbox,
+    learn: async (entries) => {
+      await settle();
+      await outbox.learn(entries);
+    },
+  };
+  const call = server.callFor("Ruth");
+  const store = createRecordStore({ site, person: "Ruth", role: "field", call, outbox: slow });
+  store.add(end("a"));
+  const kept: boolean[] = [];
+  for (let turn = 0; turn < 60; turn += 1) {
+    await new Promise((done) => setTimeout(done, 1));
+    const [waiting, known] = [await outbox.waiting(), await outbox.known()];
+    kept.push(waiting.length + known.length > 0);
+  }
+  expect(kept.slice(kept.indexOf(true))).not.toContain(false);
+  expect(await outbox.known()).toHaveLength(1);
+  expect(await outbox.waiting()).toEqual([]);
+});
+
+test("what is added after the last look at what waits is sent all the same", async () => {
+  const [server, site] = [new Server(), v7()];
+  const answers = server.callFor("Ruth");
+  const call: typeof answers = async (...asked) => {
+    const answer = await answers(...asked);
+    if (server.entries.length === 0) store.add(end("late"));
+    await settle();
+    return answer;
+  };
+  const store = createRecordStore({
+    ...{ site, person: "Ruth", role: "field", call, outbox: makeOutbox(site, "Ruth") },
+  });
+  await store.sync();
+  expect(store.getState()).toMatchObject({ waiting: [], trouble: null });
+  expect(notes(store)).toEqual(["Ruth late"]);
 });
 
 test("what waits of one person is not sent as another's", async () => {

@@ -89,6 +89,7 @@ export function createRecordStore({ site, person, role, call, outbox }: Tools): 
   const path = `/api/sites/${site}/record`;
   let stored: { readonly number: number; readonly recorded: Recorded }[] = [];
   let running: Promise<void> | null = null;
+  let isAskedAgain = false;
   let opening: Promise<void> | null = null;
 
   let shown: typeof stored | null = null;
@@ -178,8 +179,9 @@ export function createRecordStore({ site, person, role, call, outbox }: Tools): 
         show();
         continue;
       }
+      // Kept as the server's before it is no longer kept as waiting: a reload in between finds it.
+      await outbox.learn(answer.value.entries);
       const isRead = takeIn(answer.value.entries);
-      void outbox.learn(answer.value.entries);
       if (!isRead) {
         show({ trouble: UNREADABLE });
         return false;
@@ -222,10 +224,22 @@ export function createRecordStore({ site, person, role, call, outbox }: Tools): 
     if (store.getState().trouble !== trouble) show({ trouble });
   };
 
-  const sync = (): Promise<void> =>
-    (running ??= syncOnce().finally(() => {
+  const untilNobodyAsks = async (): Promise<void> => {
+    try {
+      while (isAskedAgain) {
+        isAskedAgain = false;
+        await syncOnce();
+      }
+    } finally {
       running = null;
-    }));
+    }
+  };
+
+  /** Who asks while an answer is on its way gets what is true after their own question: one more is asked. */
+  const sync = (): Promise<void> => {
+    isAskedAgain = true;
+    return (running ??= untilNobodyAsks());
+  };
 
   return Object.assign(store, {
     open,

@@ -10,6 +10,7 @@ import { dayFrom } from "../../kit/day-from";
 import { formSentence } from "../../kit/form-sentence";
 import { call, type Called } from "../../plan-store/api";
 import { usePlan } from "../../plan-store/use-plan";
+import { useRecord } from "../../record-store/use-record";
 import { MadeKey } from "../people/MadeKey";
 import { PassList } from "../people/PassList";
 import { Line } from "./Line";
@@ -60,13 +61,17 @@ export function HandOn({ sheet }: { sheet: IssuedSheet }) {
 function Links({ sheet }: { sheet: IssuedSheet }) {
   const site = usePlan((state) => state.site);
   const { links, refusal, send } = useLinks(site);
+  const { sync } = useRecord();
   const [title, setTitle] = useState(sheet.issue.sheet.recipient);
   const [reader, setReader] = useState<Reader>("customer");
   const [lastDay, setLastDay] = useState(() => dayFrom(new Date(), USUAL_DAYS));
   const [key, setKey] = useState<string | null>(null);
   const own = links.filter((link) => isOf(link, sheet.issue.id));
-  const make = async () =>
+  const make = async () => {
+    // The server has to know the sheet, which may have been issued a moment ago.
+    await sync();
     setKey(await send({ do: "make", issue: sheet.issue.id, reader, title: title.trim(), lastDay }));
+  };
   return (
     <section aria-label="Hand it on" className="border-t border-hair px-4 py-3 text-13">
       <h3 className="text-15">Hand it on by a link</h3>

@@ -33,10 +33,14 @@ jest.mock(
   "@/ui/frame/use-ui",
   () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.uiModule,
 );
-jest.mock(
-  "@/ui/record-store/use-record",
-  () => jest.requireActual<Support>("../../../../tests/support/plan-scene").scene.recordModule,
-);
+jest.mock("@/ui/record-store/use-record", () => {
+  const { recordModule } = jest.requireActual<Support>("../../../../tests/support/plan-scene").scene;
+  const sync = async () => {
+    await Promise.resolve();
+    mockSite.asked.push(["the record is sent"]);
+  };
+  return { ...recordModule, useRecord: () => ({ ...recordModule.useRecord(), sync }) };
+});
 jest.mock("@/ui/plan-store/plan-at", () => ({
   planAt: () => Promise.resolve(mockSite.earlier ?? "This site has no revision 7: it was made anew."),
 }));
@@ -292,6 +296,13 @@ test("a sheet is handed on by a link, with its visits, and withdrawn; a refusal 
   ];
   await userEvent.click(part.getByRole("button", { name: "Make the link" }));
   expect(part.getByLabelText<HTMLInputElement>(/^Send this link/).value).toMatch(/\/handed\?key=the-key$/);
+  const asked = mockSite.asked.map((request) => (request as string[]).slice(0, 2).join(" "));
+  // The server knows the sheet by then, however soon after its issue the link is made.
+  expect(asked.slice(-3)).toEqual([
+    "the record is sent",
+    expect.stringMatching(/links POST$/),
+    expect.stringMatching(/links GET$/),
+  ]);
   const list = within(await part.findByRole("list", { name: "Links to A" }));
   expect(list.getByText("asked 3 times; the last 1 visit")).not.toBeNull();
   expect(list.getByText(/address unknown, 3×/)).not.toBeNull();
