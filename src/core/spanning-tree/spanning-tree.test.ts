@@ -5,8 +5,6 @@ import { BLANK_TREE, PlanIndex, vid, type Device, type Plan } from "../plan";
 import { chooseRoot, setTreeKind, setTreePriority } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { aDevice, aLink, aPort, planWith, testId } from "../testing/build-plan";
-import { pathCost, shortPathCost } from "./costs";
-import { regionDifference } from "./region";
 import { spanningTree, type Tree, type TreeBridge, type TreePort } from "./tree";
 import { TREE } from "./plan-tree";
 import { treePlace } from "./why";
@@ -142,12 +140,6 @@ test("every choice names what it was made against, and says which of the two is 
     }),
     { seed: 15, numRuns: 300 },
   );
-});
-
-test("costs by speed are those of the standard's table", () => {
-  expect([10, 100, 1000, 2500, 10_000, 40_000, 100_000].map(pathCost)).toEqual([
-    2_000_000, 200_000, 20_000, 8000, 2000, 500, 200,
-  ]);
 });
 
 const ring = bramblewick();
@@ -414,15 +406,6 @@ test("a region's tree has its own root; its port to the common root is the maste
         .map((row) => `${name} ${row.port.label}`),
     );
   expect([standing("common"), standing(inner.key)]).toEqual([["C 1"], ["B 1"]]);
-  expect(
-    regionDifference(
-      aDevice({ name: "A", tree: tree(0, 0) }),
-      aDevice({
-        name: "B",
-        tree: { ...tree(0, 0), instances: [{ number: 2, vids: [v(20), v(30)], priority: 0 }] },
-      }),
-    ),
-  ).toBe("the map of VLANs: 30 is in tree 0 and in tree 2");
 });
 
 test("a BPDU guard shuts a port that hears gear, a restricted port is never the way to the root", () => {
@@ -461,8 +444,4 @@ test("a BPDU guard shuts a port that hears gear, a restricted port is never the 
     "its row",
   );
   expect([row.role, row.why]).toEqual(["alternate", expect.stringMatching(/may never take one/)]);
-});
-
-test("short costs are the old table's, and a cost entered by hand counts", () => {
-  expect([10, 100, 1000, 10_000, 40_000].map(shortPathCost)).toEqual([100, 19, 4, 2, 1]);
 });

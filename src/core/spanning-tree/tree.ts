@@ -54,6 +54,8 @@ export interface TreePortState {
   readonly decidedBy: DecidedBy;
   /** The port it was decided against; null for the only way. */
   readonly against: TreePort | null;
+  /** The two bridges whose identifiers settled it; null where something else did. */
+  readonly between: readonly [TreeBridge, TreeBridge] | null;
 }
 
 export interface Tree {
@@ -114,6 +116,25 @@ function decided(a: Vector, b: Vector): DecidedBy {
   if (byBridge(a.bridge, b.bridge) !== 0) return "neighbour's identifier";
   if (portOf(a, b) !== 0) return "neighbour's port";
   return "own port";
+}
+
+type Decision = Pick<TreePortState, "decidedBy" | "against" | "between">;
+
+const UNDECIDED: Decision = { decidedBy: "only way", against: null, between: null };
+
+/** What made the first of two vectors the better one, against the port of the other. */
+function decision(a: Vector, b: Vector, against: TreePort | null): Decision {
+  const decidedBy = decided(a, b);
+  switch (decidedBy) {
+    case "root":
+      return { decidedBy, against, between: [a.root, b.root] };
+    case "region's root":
+      return { decidedBy, against, between: [a.regional, b.regional] };
+    case "neighbour's identifier":
+      return { decidedBy, against, between: [a.bridge, b.bridge] };
+    default:
+      return { decidedBy, against, between: null };
+  }
 }
 
 const isOneRegion = (a: TreeBridge, b: TreeBridge): boolean => a.region !== null && a.region === b.region;
@@ -243,28 +264,19 @@ function stateOf(
 ): TreePortState {
   const [speaker, next] = speakers;
   const designated = speaker?.port ?? port;
-  const onLan =
-    speaker === undefined || next === undefined
-      ? { decidedBy: "only way" as const, against: null }
-      : { decidedBy: decided(speaker, next), against: next.port };
-  if (port === best?.port)
-    return {
-      role: "root",
-      designated,
-      ...(second === undefined
-        ? { decidedBy: "only way" as const, against: null }
-        : { decidedBy: decided(best.vector, second.vector), against: second.port }),
-    };
-  if (designated === port) return { role: "designated", designated, ...onLan };
+  if (port === best?.port) {
+    const own = second === undefined ? UNDECIDED : decision(best.vector, second.vector, second.port);
+    return { role: "root", designated, ...own };
+  }
+  if (speaker === undefined || designated === port) {
+    const own = speaker === undefined || next === undefined ? UNDECIDED : decision(speaker, next, next.port);
+    return { role: "designated", designated, ...own };
+  }
+  const against = designated;
   if (designated.bridge === port.bridge)
-    return { role: "backup", designated, decidedBy: "neighbour's port", against: designated };
+    return { role: "backup", designated, decidedBy: "neighbour's port", against, between: null };
   if (port.restrictedRole)
-    return { role: "alternate", designated, decidedBy: "restricted", against: designated };
-  const said = speakers.find((vector) => vector.port === port);
-  return {
-    role: "alternate",
-    designated,
-    decidedBy: speaker === undefined || said === undefined ? "only way" : decided(speaker, said),
-    against: designated,
-  };
+    return { role: "alternate", designated, decidedBy: "restricted", against, between: null };
+  const said = speakers.find((vector) => vector.port === port) ?? speaker;
+  return { role: "alternate", designated, ...decision(speaker, said, against) };
 }

@@ -1,4 +1,5 @@
 import { nameOf, type Device, type PlanIndex, type Port } from "../plan";
+import { UNKNOWN_ADDRESS } from "./bridge-address";
 import { TREE } from "./plan-tree";
 import type { NamedTree } from "./taking-part";
 import type { TreePortState } from "./tree";
@@ -54,21 +55,12 @@ function reason(decidedBy: TreePortState["decidedBy"]): string {
 
 /**
  * Whether a tie of identifiers hangs on a MAC address that the plan does not know: the two bridges whose
- * identifiers were compared, and what their priorities are.
+ * identifiers were compared have the same priority.
  */
-function isGuess(
-  index: PlanIndex,
-  named: NamedTree,
-  { port, state }: { readonly port: Port; readonly state: TreePortState },
-): boolean {
-  if (state.decidedBy !== "neighbour's identifier" && state.decidedBy !== "region's root") return false;
-  const against = state.against?.id ?? "";
-  const sender = state.role === "alternate" ? port.device : index.plan.port.get(against)?.device;
-  const other = state.role === "root" ? named.tree.ports.get(against)?.designated.bridge : sender;
-  const two = [state.designated.bridge, other].flatMap((id) => index.plan.device.get(id ?? "") ?? []);
-  const [first, second] = two.map((device) => priorityIn(device, named));
-  return first === second && two.some(({ id }) => index.derived(TREE).unknownAddress.has(id));
-}
+const isGuess = ({ between }: TreePortState): boolean =>
+  between !== null &&
+  between[0].priority === between[1].priority &&
+  between.some(({ address }) => address === UNKNOWN_ADDRESS);
 
 /** What made the far end win the cable, told of the far end. */
 function onCable(decidedBy: TreePortState["decidedBy"]): string {
@@ -131,9 +123,7 @@ export function treePlace(index: PlanIndex, device: Device, key: string | null =
     forwards: state.role !== "alternate" && state.role !== "backup",
     why:
       `${why(index, state, root.name, taking.length === 1)}` +
-      (isGuess(index, named, { port, state })
-        ? "; that hangs on MAC addresses, and the plan does not know both"
-        : ""),
+      (isGuess(state) ? "; that hangs on MAC addresses, and the plan does not know both" : ""),
   }));
   const rootPriority = tree.rootOf.get(device.id)?.priority;
   const rivals = [...tree.rootOf]

@@ -2,7 +2,7 @@ import "fake-indexeddb/auto";
 import { v7 } from "uuid";
 import { encodeEntry, type RecordEntry } from "@/core/records";
 import { aTick } from "@/core/testing/a-tick";
-import type { Called } from "../plan-store/api";
+import type { Call, Called } from "../plan-store/api";
 import { forgetRecords, makeOutbox, type FromServer, type Outbox } from "./outbox";
 import { createRecordStore } from "./store";
 
@@ -153,8 +153,8 @@ test("reloaded at any moment a page has an entry: as one that waits, or as the s
 test("what is added after the last look at what waits is sent all the same", async () => {
   const [server, site] = [new Server(), v7()];
   const answers = server.callFor("Ruth");
-  const call: typeof answers = async (...asked) => {
-    const answer = await answers(...asked);
+  const call: Call = async <T>(...asked: Parameters<Call>) => {
+    const answer = await answers<T>(...asked);
     if (server.entries.length === 0) store.add(end("late"));
     await settle();
     return answer;
