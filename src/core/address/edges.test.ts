@@ -1,7 +1,8 @@
 import { must } from "../kernel";
+import { mac } from "../testing/written";
 import { formatAddress, ipv4, ipv6, parseAddress, type Address } from "./address";
 import { linkLocal, madeMac, selfMadeAddress } from "./interface-id";
-import { isGroup, isLocallyAdministered, parseMac, type Mac } from "./mac";
+import { isGroup, isLocallyAdministered, parseMac } from "./mac";
 import {
   addressAt,
   asPrefix4,
@@ -32,7 +33,6 @@ import { isLinkLocal, isSelfGiven, usesOf } from "./special";
 const p = (text: string): Prefix => must(parsePrefix(text), text);
 const p6 = (text: string): Prefix6 => must(asPrefix6(p(text)), text);
 const a = (text: string): Address => must(parseAddress(text), text);
-const mac = (text: string): Mac => must(parseMac(text), text);
 const range = (first: string, last: string) => ({ first: a(first), last: a(last) });
 const texts = (prefixes: Iterable<Prefix>) => [...prefixes].map(formatPrefix);
 

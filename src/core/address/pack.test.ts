@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { must } from "../kernel";
+import { prefix as net } from "../testing/written";
 import {
   addressCount,
   asPrefix6,
@@ -11,8 +12,6 @@ import {
 } from "./prefix";
 import { freePrefixes, packSubnets, type SubnetWish } from "./pack";
 import { subPrefix6, uniqueLocalPrefix } from "./ipv6-plan";
-
-const net = (text: string): Prefix => must(parsePrefix(text), text);
 
 /** A block of 2^16 addresses, wishes of /20 to /30 in it, ranges inside it that are forbidden. */
 const wishes = fc

@@ -11,12 +11,13 @@ import { SLIPS_OF_GUARDS } from "../testing/slips-of-guards";
 import { SLIPS_OF_WALLS, type Slip } from "../testing/slips-of-walls";
 import { CHECKS, listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
 import type { Finding } from "./check";
-import { ip, v, apply, find, portOf } from "../testing/slips-at-home";
+import { apply, find, portOf } from "../testing/slips-at-home";
 import { SLIPS_OF_ADDRESSING } from "../testing/slips-of-addressing";
 import { SLIPS_OF_SWITCHING } from "../testing/slips-of-switching";
 import { SLIPS_OF_GEAR } from "../testing/slips-of-gear";
 import { SLIPS_OF_RULES } from "../testing/slips-of-rules";
 import { SLIPS_OF_GATEWAY } from "../testing/slips-of-gateway";
+import { ip, v } from "../testing/written";
 
 /** The home is sound as it stands; each slip is made in it alone. */
 const sound = lockkeepersHouse();

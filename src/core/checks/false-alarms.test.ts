@@ -1,23 +1,14 @@
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
-import { parseIpv4, type Ipv4 } from "../address";
 import { must } from "../kernel";
-import {
-  PlanIndex,
-  vid as asVid,
-  type CollectionKind,
-  type PlanEdits,
-  type EntityOf,
-  type Plan,
-} from "../plan";
+import { PlanIndex, type CollectionKind, type PlanEdits, type EntityOf, type Plan } from "../plan";
 import { deviceData, deviceSteps } from "../device-sheet";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
+import { ip, v } from "../testing/written";
 import { listFindings, runChecks, sentenceOf } from "./registry";
 
 // What a person would have to explain away is worse than no finding at all.
 
-const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
-const v = (n: number) => must(asVid(n), `${n}`);
 const find = <K extends CollectionKind>(edits: PlanEdits, kind: K, name: string): EntityOf<K> =>
   must(
     edits.all(kind).find((one) => "name" in one && one.name === name),

@@ -1,4 +1,4 @@
-import { madeMac, parseIpv4, parseMac, parsePrefix, asPrefix4, type Ipv4, type Mac } from "../address";
+import { madeMac, parseMac, type Mac } from "../address";
 import { flood } from "../forwarding";
 import { must } from "../kernel";
 import { PlanIndex, type Host, type Interface, type Plan, type Scope } from "../plan";
@@ -14,6 +14,7 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
+import { ip, net } from "../testing/written";
 import { leasedTo, leasesOf, visitorAddress, visitorsWith } from "./leased";
 import { adviseLease, holdSeconds, LEASES, peakUse } from "./lease-sizing";
 import { readOption } from "./options";
@@ -22,9 +23,7 @@ import { whoAnswers } from "./who-answers";
 
 // The values on either side of each edge, on a segment without VLANs behind a router's own port.
 
-const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const mac = (n: number): Mac => must(parseMac(`02:5a:10:00:00:${n.toString(16).padStart(2, "0")}`), "a MAC");
-const net = (text: string) => must(asPrefix4(parsePrefix(text)), text);
 const range = (first: string, last: string) => ({ first: ip(first), last: ip(last) });
 
 describe("options, at their edges", () => {

@@ -3,8 +3,6 @@ import {
   formatAddress,
   inRange,
   ipv4,
-  parseIpv4,
-  parseMac,
   parsePrefix,
   asPrefix4,
   type Address,
@@ -25,6 +23,7 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
+import { ip, mac } from "../testing/written";
 import { keptInPool, leasableCount, offeredRanges, offerTo } from "./scope-room";
 
 // What a real server gave, case by case: which addresses it has to lease, who gets a reserved one, and what
@@ -50,8 +49,6 @@ interface Case {
 }
 
 const CASES = JSON.parse(readFileSync("tests/oracle/dhcp/cases.json", "utf8")) as Case[];
-const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
-const mac = (text: string) => must(parseMac(text), text);
 
 function planned(of: Case): { index: PlanIndex; scope: Scope } {
   const gateway = aDevice({ name: "Gateway", kind: "gateway" });

@@ -1,15 +1,7 @@
-import { madeMac, parseIpv4, parseMac, parsePrefix, asPrefix4, type Ipv4, type Mac } from "../address";
+import { madeMac, parseMac, type Ipv4, type Mac } from "../address";
 import { flood } from "../forwarding";
 import { must } from "../kernel";
-import {
-  PlanIndex,
-  vid as asVid,
-  type EntityOf,
-  type Host,
-  type Interface,
-  type Plan,
-  type Scope,
-} from "../plan";
+import { PlanIndex, type EntityOf, type Host, type Interface, type Plan, type Scope } from "../plan";
 import {
   aDevice,
   aDomain,
@@ -24,6 +16,7 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
+import { ip, net, v } from "../testing/written";
 import { byLeg, waysToServer } from "./hears-scope";
 import { leasedTo, leaseholder, leasesOf, visitorAddress, visitorsWith } from "./leased";
 import { keptInPool, leasableCount, offeredCount, offeredRanges, offerTo } from "./scope-room";
@@ -32,10 +25,7 @@ import { whoAnswers } from "./who-answers";
 // Who serves whom, and which address whoever asks comes to hold, on a site of two segments that is small enough
 // to say all of it: Staff served by the router, Guests by a host in Staff whom the router asks.
 
-const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const mac = (n: number): Mac => must(parseMac(`02:5a:10:00:00:${n.toString(16).padStart(2, "0")}`), "a MAC");
-const v = (n: number) => must(asVid(n), `${n}`);
-const net = (text: string) => must(asPrefix4(parsePrefix(text)), text);
 const range = (first: string, last: string) => ({ first: ip(first), last: ip(last) });
 const id = testId;
 

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { applyChanges, PlanEdits, PlanIndex, vid as asVid, type Plan, type Port, type Vid } from "../plan";
+import { applyChanges, PlanEdits, PlanIndex, type Plan, type Port, type Vid } from "../plan";
 import { aDevice, aDomain, aHost, aLink, aPort, planWith, testId } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { classify, dropReason, FABRIC, type Tag } from "../fabric";
 import { flood } from "./flood";
 import { JOINS } from "./joins";
@@ -9,7 +10,6 @@ import { JOINS } from "./joins";
 // The slow twin of flooding: a frame is handed from port to port exactly as IEEE 802.1Q says, one rule a
 // line, without a compiled fabric. On any network without loops both must give every station the same frames.
 
-const v = (n: number): Vid => must(asVid(n), "a VID");
 const VIDS = [10, 20, 30];
 
 interface Node {

@@ -1,12 +1,12 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { NO_GUARDS, PlanIndex, vid, type Plan, type Port, PlanEdits, applyChanges } from "../plan";
+import { NO_GUARDS, PlanIndex, type Plan, type Port, PlanEdits, applyChanges } from "../plan";
 import { carryOn } from "../planners/ports/carry-vlan";
 import { aDevice, aDomain, aHost, aLink, aPort, planWith, testId } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { CARRY } from "./carry";
 import { flood } from "./flood";
 
-const v = (n: number) => must(vid(n), `${n}`);
 const edge = {
   ...NO_GUARDS,
   edge: true,

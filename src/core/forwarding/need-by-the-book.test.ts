@@ -1,10 +1,9 @@
 import fc from "fast-check";
-import { must } from "../kernel";
-import { NO_GUARDS, PlanIndex, vid as asVid, type EntityOf, type Port } from "../plan";
+import { NO_GUARDS, PlanIndex, type EntityOf, type Port } from "../plan";
 import { aDevice, aDomain, aLink, aPort, aVlan, planWith, testId } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { portCarries } from "./need";
 
-const v = (n: number) => must(asVid(n), `${n}`);
 const domain = aDomain();
 const EDGE = {
   ...NO_GUARDS,

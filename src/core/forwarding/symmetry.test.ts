@@ -1,11 +1,11 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { BLANK_TREE, PlanIndex, vid, type Plan } from "../plan";
+import { BLANK_TREE, PlanIndex, type Plan } from "../plan";
 import { aDevice, aDomain, aHost, aLink, aPort, planWith, testId } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { DOMAINS } from "./domains";
 import { flood } from "./flood";
 
-const v = (n: number) => must(vid(n), `${n}`);
 const VIDS = [10, 20, 30];
 
 /**

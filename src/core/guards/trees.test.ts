@@ -2,7 +2,7 @@ import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { parseMac } from "../address";
 import { must } from "../kernel";
-import { BLANK_TREE, PlanIndex, vid, type Device, type Plan, type PlanEdits } from "../plan";
+import { BLANK_TREE, PlanIndex, type Device, type Plan, type PlanEdits } from "../plan";
 import { LOOPS, TREE } from "../spanning-tree";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import {
@@ -18,13 +18,13 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { hasNetwork, reachesGateway } from "./way-there";
 import { migration, type Migration } from "./migration";
 import { shareRoots } from "./share-roots";
 import { fullest, treeLoads } from "./tree-load";
 import { treeReach, treeTimes } from "./tree-times";
 
-const v = (n: number) => must(vid(n), "a VLAN ID");
 const VIDS = [10, 20].map(v);
 const OTHERS = [3, 4, 5, 6];
 

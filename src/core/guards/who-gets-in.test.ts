@@ -3,7 +3,6 @@ import { must } from "../kernel";
 import {
   BLANK_SIGN_IN,
   PlanIndex,
-  vid,
   type Plan,
   type PlanEdits,
   type ProbeQuestion,
@@ -15,11 +14,11 @@ import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
 import { mixedSite } from "../testing/mixed-site";
 import { dice } from "../testing/plants";
+import { v } from "../testing/written";
 import { entryText, SITUATIONS, whoGetsIn, type Entry, type Situation } from "./who-gets-in";
 import { patience, quicker, timeline, type TimeAsked } from "./timeline";
 import { stagesOf } from "./way-there";
 
-const v = (number: number) => must(vid(number), "a VLAN ID");
 const profileIn = (edits: PlanEdits): SignIn => must(edits.all("signIn")[0], "a profile");
 /** The practice with other settings of its profile, and more ports that ask by it. */
 const practice = (fields: Partial<SignIn>, more: readonly string[] = []): Plan =>

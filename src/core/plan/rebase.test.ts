@@ -2,20 +2,19 @@ import fc from "fast-check";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { equal, must } from "../kernel";
 import { asPrefix4, parseAddress, parsePrefix } from "../address";
+import { v } from "../testing/written";
 import { applyChanges, invert, type Change } from "./change";
 import { diff } from "./diff";
 import { PlanEdits } from "./plan-edits";
 import { entityFault } from "./schema/faults";
 import { KINDS } from "./schema/kinds";
 import { rebase, rebaseMine } from "./rebase";
-import { vid as asVid } from "./schema/fields";
 import type { Host, Port } from "./schema/hardware";
 import type { Plan } from "./plan";
 
 const plan = fennelStreet();
 const ports = [...plan.port.values()].filter((port) => port.tagged.length > 1);
 const hosts = [...plan.host.values()];
-const v = (n: number) => must(asVid(n), "a VID");
 
 /**
  * An edit of one field, or of a member list, of one of a few entities, so that two people's edits meet often.

@@ -1,12 +1,13 @@
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
-import { parseAddress, parsePrefix, type Address, type Ipv4, type Prefix4 } from "../address";
+import { parseAddress, parsePrefix, type Address, type Ipv4 } from "../address";
 import { listFindings, repairsOf, runChecks } from "../checks";
 import { must } from "../kernel";
 import { USUAL_METRIC, PlanIndex, type Plan, type Port, type Vid } from "../plan";
 import { probe } from "../probe";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
+import { net } from "../testing/written";
 import { editSegmentCell } from "./segments/segment-cell";
 import { mergeSegments, splitSegment } from "./addressing/split-merge";
 import { paintPorts } from "./ports/paint-ports";
@@ -16,7 +17,6 @@ import { renumber } from "./addressing/renumber";
 
 const plan = fennelStreet();
 const at = (text: string): Ipv4 => must(parseAddress(text), text) as Ipv4;
-const net = (text: string): Prefix4 => must(parsePrefix(text), text) as Prefix4;
 const range = (first: string, last: string) => ({ first: at(first) as Address, last: at(last) as Address });
 const segment = (on: Plan, name: string) =>
   must(

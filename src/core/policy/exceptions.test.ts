@@ -1,8 +1,8 @@
 import fc from "fast-check";
-import { asPrefix4, asPrefix6, parseIpv4, parseIpv6, parsePrefix, type Address } from "../address";
-import { must } from "../kernel";
+import type { Address } from "../address";
 import { BLANK_EXCEPTION, PlanIndex, type Exception, type RuleSide, type Service } from "../plan";
 import { aDomain, aHost, aSegment, aZone, planWith, testId } from "../testing/build-plan";
+import { ip, ip6, net, net6 } from "../testing/written";
 import {
   exceptionLets,
   exceptionRules,
@@ -14,10 +14,6 @@ import {
 
 // When an exception holds, what it lets pass, and at which minutes of a week others hold.
 
-const net = (text: string) => must(asPrefix4(parsePrefix(text)), text);
-const net6 = (text: string) => must(asPrefix6(parsePrefix(text)), text);
-const ip = (text: string) => must(parseIpv4(text), text);
-const ip6 = (text: string) => must(parseIpv6(text), text);
 const office = aZone({ id: testId("zone", "office"), name: "Office" });
 const machines = aZone({ id: testId("zone", "machines"), name: "Machines" });
 const desks = aSegment({

@@ -1,9 +1,8 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { parseIpv4 } from "../address";
+import { ip } from "../testing/written";
 import { judge, type FilterRule, type Network } from "./filter";
 
-const ip = (text: string) => must(parseIpv4(text), text);
 const NETWORKS = ["staff", "guests", "cameras"] as readonly string[] as readonly Network[];
 const network = fc.constantFrom<Network>(...NETWORKS);
 const rules: fc.Arbitrary<FilterRule[]> = fc.array(

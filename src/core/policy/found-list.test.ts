@@ -1,13 +1,12 @@
-import { asPrefix4, asPrefix6, parseIpv4, parseIpv6, parsePrefix } from "../address";
+import { parseIpv4, parseIpv6 } from "../address";
 import { must } from "../kernel";
 import { BLANK_RULE, PlanIndex, type Device, type Rule, type RuleSide } from "../plan";
 import { aDevice, aDomain, aHost, aSegment, aZone, planWith, testId } from "../testing/build-plan";
+import { net, net6 } from "../testing/written";
 import { FOUND_LISTS } from "./found-list";
 
 // The list that stands on a device, as its filter reads it.
 
-const net = (text: string) => must(asPrefix4(parsePrefix(text)), text);
-const net6 = (text: string) => must(asPrefix6(parsePrefix(text)), text);
 const zone = aZone({ name: "Office" });
 const desks = aSegment({
   name: "Desks",

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
-import { formatAddress, parseAddress, parsePrefix } from "../address";
+import { formatAddress, parseAddress } from "../address";
 import { must } from "../kernel";
+import { prefix as net } from "../testing/written";
 import { send, sendBack, type FilteringRouter } from "./gateway";
 import type { FilterRule } from "./filter";
 import type { Packet } from "./packet";
@@ -57,7 +58,6 @@ interface Case {
 const read = (name: string) => JSON.parse(readFileSync(`tests/oracle/filter/${name}.json`, "utf8")) as Case[];
 const cases = [...read("filter"), ...read("nat")];
 const ip = (text: string) => must(parseAddress(text), text);
-const net = (text: string) => must(parsePrefix(text), text);
 const nets = (texts: string[] | null) => texts?.map(net) ?? null;
 
 const routerOf = (of: Case): FilteringRouter => ({

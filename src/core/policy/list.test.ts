@@ -1,4 +1,4 @@
-import { asPrefix4, asPrefix6, formatPrefix, parseIpv4, parsePrefix, type Ipv4 } from "../address";
+import { formatPrefix } from "../address";
 import { byNaturalText, must } from "../kernel";
 import {
   BLANK_EXCEPTION,
@@ -21,6 +21,7 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
+import { ip, net, net6 } from "../testing/written";
 import type { Side } from "./filter";
 import { wallBetween } from "./decide";
 import { doorsInOrder, wallCell } from "./grid";
@@ -31,9 +32,6 @@ import { answersTo, WALL_RULES, type WallRule } from "./wall-rules";
 // The whole list of a small site, rule by rule: what the gateway answers itself, what is open inside a zone,
 // what forwards let in, and the doors.
 
-const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
-const net = (text: string) => must(asPrefix4(parsePrefix(text)), text);
-const net6 = (text: string) => must(asPrefix6(parsePrefix(text)), text);
 const id = testId;
 const zones = {
   staff: aZone({ id: id("zone", "a staff"), name: "Staff", insideOpen: true }),

@@ -1,6 +1,6 @@
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
-import { formatAddress, parseIpv4, parseMac } from "../address";
+import { formatAddress, parseMac } from "../address";
 import { must } from "../kernel";
 import { PlanIndex, type PlanEdits, type Host, type Plan } from "../plan";
 import { failureName, FailureStudy, singleFailures } from "../failure";
@@ -17,6 +17,7 @@ import {
 import { TREE } from "../spanning-tree";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { testId } from "../testing/build-plan";
+import { ip } from "../testing/written";
 import { asClient, probe } from "./probe";
 import { tryRepairs } from "./tried";
 
@@ -25,7 +26,6 @@ import { tryRepairs } from "./tried";
 const office = fennelStreet();
 const home = lockkeepersHouse();
 const ids = () => testId("new", "one");
-const ip = (text: string) => must(parseIpv4(text), text);
 const edited = (plan: Plan, edit: (edits: PlanEdits) => void): Plan =>
   donePlan(afterEdit(plan, ({ edits }) => edit(edits)));
 const hostOf = (plan: Plan, name: string) =>

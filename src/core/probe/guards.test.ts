@@ -1,7 +1,7 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
-import { asPrefix6, formatAddress, parseIpv4, parseIpv6, parsePrefix, type Ipv4 } from "../address";
+import { asPrefix6, formatAddress, parseIpv6, parsePrefix } from "../address";
 import { must } from "../kernel";
 import { USUAL_METRIC, PlanIndex, type PlanEdits, type Plan, type ProbeGoal } from "../plan";
 import { SERVICES } from "../policy";
@@ -17,9 +17,9 @@ import {
   newId,
   portOf,
   segmentOf,
-  v,
 } from "../testing/asking";
 import { testId } from "../testing/build-plan";
+import { ip, v } from "../testing/written";
 import { askKept, questionWords } from "./kept";
 import { asClient } from "./probe";
 import { compareOutcomes } from "./compare";
@@ -29,7 +29,6 @@ const office = fennelStreet();
 const home = lockkeepersHouse();
 const works = bramblewick();
 const ids = newId;
-const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const service = (name: string) =>
   must(
     SERVICES.find((service) => service.name === name),

@@ -13,9 +13,9 @@ import {
   portOf,
   newId,
   segmentOf,
-  v,
 } from "../testing/asking";
 import { testId } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { asClient } from "./probe";
 import { tryRepairs } from "./tried";
 

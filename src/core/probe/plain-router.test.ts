@@ -1,8 +1,6 @@
-import { parseIpv4, parsePrefix, asPrefix4, type Ipv4, type Prefix4 } from "../address";
 import { listFindings, runChecks, sentenceOf } from "../checks";
 import { FABRIC } from "../fabric";
 import { FailureStudy } from "../failure";
-import { must } from "../kernel";
 import {
   BLANK_HOST,
   BLANK_LINE,
@@ -22,12 +20,11 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
+import { ip, net } from "../testing/written";
 import { asClient, probe } from "./probe";
 
 // A home with one box: a router with wireless whose ports know no VLANs.
 
-const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
-const net = (text: string): Prefix4 => must(asPrefix4(parsePrefix(text)), text);
 const id = (name: string) => testId("plain", name);
 
 const router = aDevice({ name: "Router", kind: "gateway", bridging: "plain" });

@@ -1,12 +1,4 @@
-import {
-  asPrefix4,
-  asPrefix6,
-  parseAddress,
-  parseIpv4,
-  parseIpv6,
-  parsePrefix,
-  type Address,
-} from "../address";
+import { asPrefix4, parseAddress, parseIpv4, parseIpv6, parsePrefix, type Address } from "../address";
 import { must } from "../kernel";
 import {
   USUAL_METRIC,
@@ -19,6 +11,7 @@ import {
   type Segment,
 } from "../plan";
 import { aDevice, aHost, anInterface, aPort, aSegment, aZone, planWith, testId } from "../testing/build-plan";
+import { net6 } from "../testing/written";
 import { enteredOn, facingAddresses, forwardsPackets, isBelieved, leastAlong, linesOf, OUTSIDE } from ".";
 import { routeFrom, translatesAt, wayFrom } from ".";
 
@@ -26,7 +19,6 @@ const at = (text: string): Address => must(parseAddress(text), `the address ${te
 const v4 = (text: string) => must(parseIpv4(text), `the address ${text}`);
 const v6 = (text: string) => must(parseIpv6(text), `the address ${text}`);
 const net4 = (text: string) => must(asPrefix4(parsePrefix(text)), `the prefix ${text}`);
-const net6 = (text: string) => must(asPrefix6(parsePrefix(text)), `the prefix ${text}`);
 
 const STAFF = aSegment({
   name: "Staff",

@@ -1,6 +1,7 @@
-import { asPrefix4, asPrefix6, formatAddress, parseIpv4, parsePrefix } from "../address";
+import { asPrefix4, formatAddress, parseIpv4, parsePrefix } from "../address";
 import { must } from "../kernel";
 import { anInterface, aSegment, testId } from "../testing/build-plan";
+import { net6 } from "../testing/written";
 import type { Segment } from "../plan";
 import { addressIn, farAddress, tunnelService } from ".";
 
@@ -8,7 +9,6 @@ const TUNNEL = { kind: "users", protocol: "udp", port: 51_820, line: null } as c
 const aTunnel = (fields: Partial<Segment> = {}): Segment =>
   aSegment({ name: "By VPN", tunnel: TUNNEL, ...fields });
 const net4 = (text: string) => must(asPrefix4(parsePrefix(text)), text);
-const net6 = (text: string) => must(asPrefix6(parsePrefix(text)), text);
 const far4 = (text: string) => {
   const address = farAddress(aTunnel({ prefixes4: [net4(text)] }), 4);
   return address === null ? null : formatAddress(address);

@@ -1,16 +1,16 @@
 import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
-import { formatAddress, parsePrefix, type Prefix } from "../address";
+import { formatAddress } from "../address";
 import { must } from "../kernel";
 import { applyChanges, PlanEdits, PlanIndex, type Plan } from "../plan";
 import { nextFreeFor, renumber, renumberBlock, setConventions } from "../planners";
+import { prefix as net } from "../testing/written";
 import { renumberTable } from "./renumber-table";
 import { rulerOf } from "./ruler";
 import { useOfSubnets } from "./use-of-subnets";
 
 const PLANS: readonly Plan[] = [fennelStreet(), lockkeepersHouse(), bramblewick()];
-const net = (text: string): Prefix => must(parsePrefix(text), text);
 
 test("the parts of a subnet's use add up to what is usable, and none is negative", () => {
   for (const plan of PLANS) {

@@ -1,11 +1,9 @@
-import { parseMac } from "../address";
-import { must } from "../kernel";
 import { PlanIndex } from "../plan";
 import { anInterface } from "../testing/build-plan";
 import { cabledGear, letterId, pieceOf } from "../testing/cabled-gear";
+import { mac } from "../testing/written";
 import { addressNumber, bridgeAddress, UNKNOWN_ADDRESS } from "./bridge-address";
 
-const mac = (text: string) => must(parseMac(text), text);
 const leg = (name: string, address: string | null) =>
   anInterface({ device: letterId("A"), name, mac: address === null ? null : mac(address) });
 

@@ -1,9 +1,8 @@
-import { must } from "../kernel";
-import { PlanIndex, vid, type Port } from "../plan";
+import { PlanIndex, type Port } from "../plan";
 import { cabledGear, endId, letterId, type CabledGear } from "../testing/cabled-gear";
+import { v } from "../testing/written";
 import { LOOPS } from "./loops";
 
-const v = (number: number) => must(vid(number), `${number}`);
 const NONE = { tree: { kind: "none" } } as const;
 const ALONE = { A: NONE, B: NONE, C: NONE, D: NONE };
 const RING = ["A1-B1", "B2-C1", "C2-A2"];

@@ -1,15 +1,14 @@
 import fc from "fast-check";
 import { bramblewick } from "../../../demo/bramblewick";
 import { DisjointSet, must } from "../kernel";
-import { BLANK_TREE, PlanIndex, vid, type Device, type Plan } from "../plan";
+import { BLANK_TREE, PlanIndex, type Device, type Plan } from "../plan";
 import { chooseRoot, setTreeKind, setTreePriority } from "../planners";
 import { afterEdit, donePlan } from "../testing/after-edit";
 import { aDevice, aLink, aPort, planWith, testId } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { spanningTree, type Tree, type TreeBridge, type TreePort } from "./tree";
 import { TREE } from "./plan-tree";
 import { treePlace } from "./why";
-
-const v = (n: number) => must(vid(n), `${n}`);
 
 interface Net {
   readonly bridges: readonly TreeBridge[];

@@ -1,11 +1,11 @@
 import { parseMac } from "../address";
 import { must } from "../kernel";
-import { NO_GUARDS, PlanIndex, vid, type Device } from "../plan";
+import { NO_GUARDS, PlanIndex, type Device } from "../plan";
 import { cabledGear, letterId, pieceOf, type CabledGear } from "../testing/cabled-gear";
+import { v } from "../testing/written";
 import { priorityIn, treePlace, treesOf } from "./why";
 
 type Gear = CabledGear["gear"][string];
-const v = (number: number) => must(vid(number), `${number}`);
 const mac = (last: number) => {
   const text = `02:00:00:00:00:${last.toString(16).padStart(2, "0")}`;
   return must(parseMac(text), text);

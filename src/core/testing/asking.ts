@@ -1,14 +1,5 @@
 import { must } from "../kernel";
-import {
-  PlanIndex,
-  vid,
-  type Device,
-  type Host,
-  type Plan,
-  type PlanEdits,
-  type Port,
-  type Vid,
-} from "../plan";
+import { PlanIndex, type Device, type Host, type Plan, type PlanEdits, type Port } from "../plan";
 import { type ProbeGoal, type ProbeQuestion, type Segment } from "../plan";
 import { asClient, probe, type Outcome } from "../probe";
 import { afterEdit, donePlan } from "./after-edit";
@@ -17,7 +8,6 @@ import { testId } from "./build-plan";
 // Questions of tests, asked by the names that people see.
 
 export const newId = (): string => testId("new", "one");
-export const v = (number: number): Vid => must(vid(number), `${number}`);
 
 const named = <T extends { readonly name: string }>(all: ReadonlyMap<string, T>, name: string): T =>
   must(

@@ -1,4 +1,4 @@
-import { parseIpv4, parsePrefix, type Ipv4, type Prefix4 } from "../address";
+import { parsePrefix, type Ipv4, type Prefix4 } from "../address";
 import { must } from "../kernel";
 import {
   BLANK_ZONE,
@@ -25,12 +25,12 @@ import {
 import { SERVICES } from "../policy";
 import { aSite, testId } from "./build-plan";
 import type { Dice } from "./plants";
+import { ip } from "./written";
 
 // Sites as they are found, not as they are drawn: networks on routed ports with gear that knows no VLANs
 // behind them, wireless without a VLAN, routers behind routers, beside each other and one after the other,
 // some translating and some with routes by hand, and VLANs beside all of it.
 
-const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
 const net = (text: string): Prefix4 => {
   const prefix = parsePrefix(text);
   return must(prefix?.family === 4 ? prefix : null, text);

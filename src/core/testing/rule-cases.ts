@@ -1,7 +1,8 @@
-import { parseAddress, parsePrefix, type AddressRange } from "../address";
+import { parseAddress, type AddressRange } from "../address";
 import { must } from "../kernel";
 import type { FilterAction } from "../policy";
 import { merged, ruleListOf, spansOf, type NetworkGroup, type RuleList, type Universe } from "../rules";
+import { prefix as net } from "./written";
 
 /** A rule as the recorded cases write it. */
 export interface CaseRule {
@@ -34,7 +35,6 @@ export interface CaseSite {
 }
 
 const ip = (text: string) => must(parseAddress(text), text);
-const net = (text: string) => must(parsePrefix(text), text);
 
 /** The recorded cases know TCP and UDP with ports 1 to 65535, and ICMP. */
 const SERVICES = merged([

@@ -1,5 +1,5 @@
 // What slips are made of: the parts of the first demo site by their names, and what is put wrong there often.
-import { formatAddress, parseIpv4, parsePrefix, type Ipv4, type Prefix4, type Prefix6 } from "../address";
+import { formatAddress } from "../address";
 import { must } from "../kernel";
 import {
   BLANK_EXCEPTION,
@@ -19,24 +19,14 @@ import {
   type Link,
   type Optic,
   PlanIndex,
-  vid as asVid,
   type CollectionKind,
   type EntityOf,
   type Plan,
 } from "../plan";
 import { addDevice, adoptPlanned, makeTunnel, readRuleTable } from "../planners";
 import { testId } from "./build-plan";
+import { ip, net, v } from "./written";
 
-export const ip = (text: string): Ipv4 => must(parseIpv4(text), text);
-export const net = (text: string): Prefix4 => {
-  const prefix = parsePrefix(text);
-  return must(prefix?.family === 4 ? prefix : null, text);
-};
-export const net6 = (text: string): Prefix6 => {
-  const prefix = parsePrefix(text);
-  return must(prefix?.family === 6 ? prefix : null, text);
-};
-export const v = (n: number) => must(asVid(n), `${n}`);
 export const apply = (plan: Plan, edits: PlanEdits): Plan => {
   const result = applyChanges(plan, edits.changes());
   return must(result.ok ? result.value : null, result.ok ? "" : JSON.stringify(result.error));

@@ -4,7 +4,8 @@ import type { Device } from "../plan";
 import { renumber } from "../planners";
 import { testId } from "./build-plan";
 import type { Slip } from "./slips-of-walls";
-import { ip, net, net6, find, portOf, scopeOf, range, createdOn, static4 } from "./slips-at-home";
+import { find, portOf, scopeOf, range, createdOn, static4 } from "./slips-at-home";
+import { ip, net, net6 } from "./written";
 
 /** A slip for each check of addresses, subnets, DHCP and names. */
 export const SLIPS_OF_ADDRESSING: Slip[] = [

@@ -3,8 +3,6 @@ import { BLANK_SEGMENT } from "../plan";
 import { testId } from "./build-plan";
 import type { Slip } from "./slips-of-walls";
 import {
-  ip,
-  net,
   find,
   tunnelIn,
   watched,
@@ -16,6 +14,7 @@ import {
   fixedHost,
   forwardTo,
 } from "./slips-at-home";
+import { ip, net } from "./written";
 
 /** A slip for each check of lines, forwards, tunnels and routes. */
 export const SLIPS_OF_GATEWAY: Slip[] = [

@@ -1,7 +1,8 @@
 import { BLANK_GEAR, BLANK_LEAFLET, BLANK_LINK, USUAL_ABILITIES } from "../plan";
 import { testId } from "./build-plan";
 import type { Slip } from "./slips-of-walls";
-import { ip, find, portOf, fibreTo, secondFibre, lagOf } from "./slips-at-home";
+import { find, portOf, fibreTo, secondFibre, lagOf } from "./slips-at-home";
+import { ip } from "./written";
 
 /** A slip for each check of devices, cables, power and radios’ gear. */
 export const SLIPS_OF_GEAR: Slip[] = [

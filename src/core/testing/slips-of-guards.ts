@@ -1,9 +1,9 @@
 import { must } from "../kernel";
-import { BLANK_SIGN_IN, vid, type Device, type PlanEdits, type Port, type SignIn } from "../plan";
+import { BLANK_SIGN_IN, type Device, type PlanEdits, type Port, type SignIn } from "../plan";
 import { testId } from "./build-plan";
 import type { Slip } from "./slips-of-walls";
+import { v } from "./written";
 
-const v = (number: number) => must(vid(number), "a VLAN ID");
 const named = <T extends { readonly name: string }>(all: readonly T[], name: string): T =>
   must(
     all.find((one) => one.name === name),

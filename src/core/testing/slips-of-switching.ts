@@ -4,7 +4,6 @@ import { paintPorts } from "../planners";
 import { testId } from "./build-plan";
 import type { Slip } from "./slips-of-walls";
 import {
-  v,
   find,
   portOf,
   ring,
@@ -17,6 +16,7 @@ import {
   secondCable,
   attic,
 } from "./slips-at-home";
+import { v } from "./written";
 
 /** A slip for each check of VLANs at ports, trees, wireless and guards. */
 export const SLIPS_OF_SWITCHING: Slip[] = [

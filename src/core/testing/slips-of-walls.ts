@@ -1,7 +1,8 @@
-import { asPrefix6, parseIpv6, parsePrefix, type Prefix6 } from "../address";
+import { parseIpv6, parsePrefix } from "../address";
 import { must } from "../kernel";
 import { BLANK_EXCEPTION, type CollectionKind, type EntityOf, type Line, type PlanEdits } from "../plan";
 import { testId } from "./build-plan";
+import { net6 } from "./written";
 
 /** What is planted in the home, and what the finding says: by the check's code. */
 export type Slip = readonly [code: string, slip: (edits: PlanEdits) => void, says: RegExp];
@@ -11,7 +12,6 @@ const find = <K extends CollectionKind>(edits: PlanEdits, kind: K, name: string)
     edits.all(kind).find((one) => "name" in one && one.name === name),
     name,
   );
-const net6 = (text: string): Prefix6 => must(asPrefix6(parsePrefix(text)), text);
 const segmentCalled = (d: PlanEdits, name: string) => find(d, "segment", name);
 const gateway = (d: PlanEdits) => find(d, "device", "Gateway");
 

@@ -1,6 +1,5 @@
-import { parseIpv4, parsePrefix, type Prefix4 } from "../address";
 import { must } from "../kernel";
-import { afterEdits, PlanEdits, PlanIndex, vid, type Plan, type Port } from "../plan";
+import { afterEdits, PlanEdits, PlanIndex, type Plan, type Port } from "../plan";
 import {
   aDevice,
   aDomain,
@@ -15,14 +14,12 @@ import {
   testId,
 } from "./build-plan";
 import type { Dice } from "./plants";
+import { ip, net as prefix, v } from "./written";
 
 // Two or three switches one after the other, with their addresses in one segment or another, as they are
 // planned and as they are found: small enough for every order of work to be tried.
 
-const v = (number: number) => must(vid(number), `${number}`);
 const VIDS = [10, 20] as const;
-const ip = (text: string) => must(parseIpv4(text), text);
-const prefix = (text: string) => must(parsePrefix(text), text) as Prefix4;
 
 type Membership = Pick<Port, "pvid" | "untagged" | "tagged" | "admit">;
 

@@ -1,12 +1,12 @@
 import { lockkeepersHouse } from "../../../../demo/lockkeepers-house";
-import { asPrefix6, formatPrefix, parseIpv6, parsePrefix, type Prefix6 } from "../../address";
+import { formatPrefix, parseIpv6 } from "../../address";
 import { must } from "../../kernel";
 import { BLANK_EXCEPTION, PlanIndex, type Plan, type PlanEdits } from "../../plan";
 import { afterEdit, donePlan } from "../../testing/after-edit";
+import { net6 } from "../../testing/written";
 import { repairsOf } from "..";
 import { outsideDelegated } from "./delegated";
 
-const net6 = (text: string): Prefix6 => must(asPrefix6(parsePrefix(text)), text);
 const segmentCalled = (edits: PlanEdits, name: string) =>
   must(
     edits.all("segment").find((segment) => segment.name === name),

@@ -7,15 +7,14 @@ import {
   containsPrefix,
   formatAddress,
   formatPrefix,
-  parsePrefix,
   prefixesOverlap,
-  type Prefix,
   type Prefix4,
 } from "../../address";
 import { listFindings, runChecks } from "../../checks";
 import { must } from "../../kernel";
 import { PlanIndex, type Plan, type Segment } from "../../plan";
 import { afterEdit, donePlan } from "../../testing/after-edit";
+import { prefix as net } from "../../testing/written";
 import { allocate, renumberBlock, writeAllocation, devicesOf } from "./allocate";
 import { forbiddenRanges } from "./forbidden";
 import { mergePartners, mergeSegments, siteSummary, splitSegment } from "./split-merge";
@@ -23,7 +22,6 @@ import { numberAll6 } from "./number6";
 import { renumber } from "./renumber";
 
 const PLANS: readonly Plan[] = [fennelStreet(), lockkeepersHouse(), bramblewick()];
-const net = (text: string): Prefix => must(parsePrefix(text), text);
 const net4 = (text: string): Prefix4 => net(text) as Prefix4;
 
 const named = (plan: Plan, name: string): Segment =>

@@ -6,7 +6,6 @@ import {
   PlanEdits,
   invert,
   PlanIndex,
-  vid as asVid,
   type Change,
   type Plan,
   type Port,
@@ -14,13 +13,13 @@ import {
 import { isConsistent } from "../../fabric";
 import { portCarries } from "../../forwarding";
 import { aDevice, aDomain, aLink, aPort, aVlan, planWith, testId } from "../../testing/build-plan";
+import { v } from "../../testing/written";
 import { carryExactly } from "./carry-vlan";
 import { fieldsOf, paintPorts, type PortRole } from "./paint-ports";
 import { setCrossing, type CrossingWay } from "./crossing";
 import { bramblewick } from "../../../../demo/bramblewick";
 import { fennelStreet } from "../../../../demo/fennel-street";
 
-const v = (n: number) => must(asVid(n), `${n}`);
 const VIDS = [10, 20, 30, 40];
 const EDGE = {
   ...NO_GUARDS,
