@@ -52,7 +52,7 @@ export function administered(plan: Plan): Plan {
     }),
   );
   const withAll = <T extends { readonly id: string }>(all: ReadonlyMap<string, T>, more: readonly T[]) =>
-    new Map([...all, ...more.map((one) => [one.id, one] as const)]);
+    new Map([...all, ...more.map((spread) => [spread.id, spread] as const)]);
   return {
     ...plan,
     vlan: withAll(plan.vlan, [kit]),

@@ -14,7 +14,7 @@ const CHROMIUM = process.env.CHROMIUM ?? "/usr/bin/chromium";
 const scrolled = (page: Page) =>
   page.evaluate(async () => {
     const box = [...document.querySelectorAll("main *")]
-      .filter((one) => one.scrollHeight > one.clientHeight + 400)
+      .filter((element) => element.scrollHeight > element.clientHeight + 400)
       .sort((a, b) => b.scrollHeight - a.scrollHeight)[0];
     if (box === undefined) return null;
     const times: number[] = [];
@@ -46,7 +46,7 @@ async function edited(page: Page, text: (i: number) => string): Promise<number[]
         for (;;) {
           await new Promise(requestAnimationFrame);
           const is = [...document.querySelectorAll("td, [role=gridcell]")].some(
-            (one) => one.textContent === shown,
+            (cell) => cell.textContent === shown,
           );
           if (is || performance.now() - began > 5000) return performance.now() - began;
         }

@@ -28,7 +28,7 @@ function readingsOf(index: PlanIndex): Reading[] {
   const missing = trunks.flatMap(({ id, tagged }) => tagged.map((vid) => ({ id, vid, tagged })));
   for (const { id, vid, tagged } of missing) {
     const edits = new PlanEdits(index.plan);
-    edits.patch("port", id, { tagged: tagged.filter((one) => one !== vid) });
+    edits.patch("port", id, { tagged: tagged.filter((carried) => carried !== vid) });
     const truth = must(afterEdits(index, edits), "a plan");
     const isLost = (ask: Ask) => onPlan(truth, ask).key !== onPlan(index, ask).key;
     const noticed = asks.find(isLost);

@@ -83,7 +83,9 @@ const inRegion = (plan: Plan, trees: number): Plan =>
     const vids = [...new Set([...plan.vlan.values()].map((vlan) => vlan.vid))];
     const instances = Array.from({ length: trees }, (_, at) => ({
       number: at + 1,
-      vids: vids.filter((_one, place) => place % trees === at).map((one) => must(vid(one), "a VLAN ID")),
+      vids: vids
+        .filter((_vid, place) => place % trees === at)
+        .map((number) => must(vid(number), "a VLAN ID")),
       priority: 32_768,
     }));
     for (const device of edits.all("device"))
@@ -109,12 +111,12 @@ export function measureGuards(median: Median, add: Add): void {
   const text = JSON.stringify(encodePlan(plan));
   const parse = median(5, () => JSON.parse(text));
   const asking = PlanIndex.of(signingIn(plan));
-  const one = must(signInSwitches(asking)[0], "a switch").id;
-  const ports = whoGetsIn(asking, one);
+  const first = must(signInSwitches(asking)[0], "a switch").id;
+  const ports = whoGetsIn(asking, first);
   const inside = ports.filter(({ cells }) => cells?.well.differs === false).length;
   add(
     `campus: who gets in at one switch, ${ports.length} ports, ${inside} let in`,
-    median(3, () => whoGetsIn(PlanIndex.of(asking.plan), one)),
+    median(3, () => whoGetsIn(PlanIndex.of(asking.plan), first)),
     parse,
   );
   add(

@@ -207,7 +207,7 @@ async function main(): Promise<void> {
         all.push(() => work(person, site, host, name));
       }
     began = performance.now();
-    const running = [...all.map((one) => one()), watch(instance)];
+    const running = [...all.map((job) => job()), watch(instance)];
     await wait(MINUTES * MINUTE_MS);
     isOver = true;
     await Promise.race([Promise.all(running), wait(20_000)]);

@@ -89,7 +89,7 @@ class Source {
   }
 
   oneOf(values: readonly unknown[], value: string, wish: string): string {
-    const texts = values.map((one) => JSON.stringify(one));
+    const texts = values.map((value) => JSON.stringify(value));
     if (texts.length <= FEW) return `(${texts.map((text) => `${value} === ${text}`).join(" || ")})`;
     const set = this.add(
       `${wish}Values`,
@@ -120,7 +120,10 @@ class Source {
       return this.predicate(`is_${wish}`, `isRow(value) && (${cases.join("")}false)`);
     }
     if (type === "union")
-      return this.predicate(`is_${wish}`, options.map((one) => this.fits(one, "value", wish)).join(" || "));
+      return this.predicate(
+        `is_${wish}`,
+        options.map((option) => this.fits(option, "value", wish)).join(" || "),
+      );
     if (["string", "number", "boolean", "enum", "literal", "nullable", "array", "pipe"].includes(type))
       return this.predicate(`is_${wish}`, this.fits(schema, "value", wish));
     throw new Error(`No reader is written for the type "${type}"; add it to scripts/stored-source.ts`);
@@ -132,7 +135,7 @@ class Source {
 
   mark(option: Schema, discriminator: string): string {
     const values = definitionOf(partOf(definitionOf(option).shape?.[discriminator])).values ?? [];
-    return values.map((one) => `value.${discriminator} === ${JSON.stringify(one)}`).join(" || ");
+    return values.map((value) => `value.${discriminator} === ${JSON.stringify(value)}`).join(" || ");
   }
 
   /** A function that gives the value's side, or MISFIT. */
@@ -157,7 +160,7 @@ class Source {
       case "union":
         return this.reader(
           wish,
-          this.chosen(schema, "MISFIT", (one) => `${this.read(one, wish)}(value)`),
+          this.chosen(schema, "MISFIT", (option) => `${this.read(option, wish)}(value)`),
         );
       default:
         throw new Error(`No reader is written for the type "${type}"; add it to scripts/stored-source.ts`);
@@ -180,7 +183,7 @@ class Source {
   chosen(schema: Schema, otherwise: string, of: (option: Schema) => string): string {
     const { options = [], discriminator } = definitionOf(schema);
     if (discriminator === undefined) throw new Error("A choice between forms that change needs a mark");
-    const cases = options.map((one) => `${this.mark(one, discriminator)} ? ${of(one)} :\n  `);
+    const cases = options.map((option) => `${this.mark(option, discriminator)} ? ${of(option)} :\n  `);
     return `!isRow(value) ? ${otherwise} : ${cases.join("")}${otherwise}`;
   }
 
@@ -212,7 +215,7 @@ class Source {
       case "union":
         return writer(
           wish,
-          this.chosen(schema, "value", (one) => `${this.write(one, wish)}(value)`),
+          this.chosen(schema, "value", (option) => `${this.write(option, wish)}(value)`),
         );
       default:
         throw new Error(`No writer is made for the type "${type}"; add it to scripts/stored-source.ts`);

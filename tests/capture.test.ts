@@ -175,7 +175,7 @@ test.each(Object.entries(sites))(
     ];
     expect(
       complaints(pcapng(seen, "all", START)).filter(
-        ([, message]) => !usual.some((one) => one.test(message ?? "")),
+        ([, message]) => !usual.some((pattern) => pattern.test(message ?? "")),
       ),
     ).toEqual([]);
   },
@@ -186,10 +186,10 @@ test("the recorded exchange of a real client and server has the same frames in t
   const types = readBack(recorded, ["dhcp.option.dhcp", "ip.dst", "udp.dstport"], "dhcp");
   const plan = fennelStreet();
   const index = PlanIndex.of(plan);
-  const one = host(plan, "Card terminal 2");
-  const outcome = probe(index, asClient({ at: "host", host: one.id }, { to: "address" }), ids);
+  const terminal = host(plan, "Card terminal 2");
+  const outcome = probe(index, asClient({ at: "host", host: terminal.id }, { to: "address" }), ids);
   const file = pcapng(
-    listenAt(index, outcome.exchange, one.attachment.at === "port" ? one.attachment.port : ""),
+    listenAt(index, outcome.exchange, terminal.attachment.at === "port" ? terminal.attachment.port : ""),
     "terminal",
     START,
   );
@@ -257,7 +257,7 @@ test("a name's update that follows a line is one to the analyser: zone, old addr
   const updateOf = (plan: Plan) => nameUpdate(PlanIndex.of(plan), must(plan.line.get(line.id), "the line"));
   const update = updateOf(addressed(["203.0.113.7", "2001:db8::7"]));
   const { bytes } = must("bytes" in update ? update : null, "an update");
-  const [from, to] = ["192.0.2.1", "192.0.2.53"].map((one) => must(parseIpv4(one), one));
+  const [from, to] = ["192.0.2.1", "192.0.2.53"].map((text) => must(parseIpv4(text), text));
   const payload = udp(must(from, ""), must(to, ""), { sport: 5353, dport: 53, data: [...bytes] });
   const packet = ipv4Packet(must(from, ""), must(to, ""), {
     protocol: 17,

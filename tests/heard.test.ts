@@ -37,17 +37,17 @@ const heardIn = (file: string, piece?: number) =>
 /** The same facts whatever the order of rows, and of keys in them. */
 function sorted(value: unknown): unknown {
   // A list of plain values is in its order.
-  if (Array.isArray(value) && value.every((one) => typeof one !== "object")) return value;
+  if (Array.isArray(value) && value.every((item) => typeof item !== "object")) return value;
   if (Array.isArray(value))
     return value
       .map(sorted)
-      .map((one) => JSON.stringify(one))
+      .map((item) => JSON.stringify(item))
       .sort();
   if (value === null || typeof value !== "object") return value;
   return Object.fromEntries(
     Object.entries(value)
       .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([key, one]) => [key, sorted(one)]),
+      .map(([key, inner]) => [key, sorted(inner)]),
   );
 }
 
@@ -209,7 +209,7 @@ function beside({ facts }: HeardFile): unknown {
   return sorted({
     ...rest,
     lldp: lldp.map((fact) => ({ ...fact, dst: null })),
-    eapol: eapol.map(({ events, ...one }) => ({ ...one, events: events.length })),
+    eapol: eapol.map(({ events, ...rest }) => ({ ...rest, events: events.length })),
   });
 }
 

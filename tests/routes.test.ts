@@ -41,7 +41,7 @@ test.each(ROUTES)(
       if (isState) return "stateRoute";
       return isDoor(method) ? "doorRoute" : "route";
     };
-    const isForMachines = (key: string | undefined) => FOR_MACHINES.some((one) => one === key);
+    const isForMachines = (key: string | undefined) => FOR_MACHINES.some((machine) => machine === key);
     expect(methods.map((m) => m[2])).toEqual(
       methods.map((m) => (isForMachines(m[3]) ? "machineRoute" : maker(m[1]))),
     );

@@ -161,7 +161,7 @@ test("a wrong order locks one out: silent from then on, until a power cut brings
   const { next } = rehearsal.after([]);
   const wrong = next
     .flatMap(({ id }) => rehearsal.ports().map(({ id: port }) => ({ operation: id, port })))
-    .find((one) => rehearsal.after([one]).told[0]?.came === "lockedOut");
+    .find((pair) => rehearsal.after([pair]).told[0]?.came === "lockedOut");
   const { operation, port } = must(wrong, "an operation that locks out");
   const move = must(rehearsal.operation(operation), "the operation");
   const { device } = move;

@@ -145,7 +145,7 @@ test("a repeated request is answered once and alike; with another authenticator 
   const before = said.length;
   const first = request(7, Buffer.alloc(16, 1), macOf("Office printer"));
   const got = await exchange(socket, [first, first, first], 3);
-  expect(new Set(got.map((one) => one.toString("hex"))).size).toBe(1);
+  expect(new Set(got.map((chunk) => chunk.toString("hex"))).size).toBe(1);
   expect(said.length - before).toBe(1);
   await exchange(socket, [request(7, Buffer.alloc(16, 2), macOf("Office printer"))], 1);
   expect(said.length - before).toBe(2);

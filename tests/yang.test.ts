@@ -116,9 +116,9 @@ test("membership in the data is what the ports carry", () => {
       entries
         .filter((entry) =>
           entry["port-map"].some(
-            (one) =>
-              one["port-ref"] === at + 1 &&
-              one["static-vlan-registration-entries"]["vlan-transmitted"] === way,
+            (row) =>
+              row["port-ref"] === at + 1 &&
+              row["static-vlan-registration-entries"]["vlan-transmitted"] === way,
           ),
         )
         .map((entry) => Number(entry.vids));

@@ -44,7 +44,7 @@ function writer(connection, tables) {
   };
   return {
     table: async ({ table, columns }) => {
-      const known = tables.find((one) => one.table === table);
+      const known = tables.find((own) => own.table === table);
       if (JSON.stringify(known?.columns) !== JSON.stringify(columns))
         throw new Problem(`The backup's table ${table} is not in the form that its migrations make.`);
       // A migration writes some rows of its own.

@@ -156,7 +156,7 @@ export async function openHanded(
   if (sheet === undefined) return "made-anew";
   if (sheet.isWithdrawn) return "sheet-withdrawn";
   const pack = await papers({ door, site, ...now }, pass, { record, sheet, made });
-  const shown = pack?.parts.find((one) => part === null || one.key === part) ?? pack?.parts[0];
+  const shown = pack?.parts.find((own) => part === null || own.key === part) ?? pack?.parts[0];
   if (pack === null || shown === undefined) return "made-anew";
   if (await door.passes.visit(pass.id, cameFrom))
     await door.deeds.add(null, { what: "link-opened", about: pass.title, site });

@@ -37,14 +37,14 @@ const drillsOf = ({ people: all }: DrillsAnswer, name: string) =>
 
 test("a try counts once however often it is sent; the least stays, a failed one takes nothing", async () => {
   const first = aTry({ score: 30 });
-  for (const one of [
+  for (const tried of [
     first,
     first,
     aTry({ score: 12 }),
     aTry({ score: 25 }),
     aTry({ isSolved: false, score: 40 }),
   ])
-    expect((await post("Edda", one)).status).toBe(200);
+    expect((await post("Edda", tried)).status).toBe(200);
   await post("Edda", aTry({ what: "sums", number: 0, isSolved: false, score: 4 }));
   expect(drillsOf(await of("Edda"), "Edda")).toEqual([
     { what: "course", number: 3, tries: 4, solved: 3, best: 12 },

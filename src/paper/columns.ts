@@ -56,13 +56,13 @@ export function widthsOf(
 ): number[] | null {
   const least = needs.map((need, at) => points(need.least, size, figures[at] ?? false));
   const wish = needs.map((need, at) => points(need.wish, size, figures[at] ?? false));
-  const sum = (all: readonly number[]) => all.reduce((total, one) => total + one, 0);
+  const sum = (all: readonly number[]) => all.reduce((total, width) => total + width, 0);
   const room = width - sum(least);
   if (room < 0) return null;
-  const more = wish.map((one, at) => one - (least[at] ?? 0));
+  const more = wish.map((width, at) => width - (least[at] ?? 0));
   const wanted = sum(more);
   const share = wanted === 0 ? 0 : Math.min(1, room / wanted);
-  const widths = least.map((one, at) => one + (more[at] ?? 0) * share);
+  const widths = least.map((width, at) => width + (more[at] ?? 0) * share);
   const left = width - sum(widths);
   const of = sum(widths);
   // A table reaches across the page, or half of it where little stands in it.

@@ -270,6 +270,6 @@ export function documentOf(pack: Pack, given: SetWith): TDocumentDefinitions {
 
 /** How much of the content is the cover's: all before the next part's head. */
 const coverLength = (content: readonly Content[]): number => {
-  const next = content.findIndex((one, at) => at > 0 && typeof one === "object" && "tocItem" in one);
+  const next = content.findIndex((part, at) => at > 0 && typeof part === "object" && "tocItem" in part);
   return next === -1 ? content.length : next;
 };

@@ -55,7 +55,7 @@ const MOST_LABELS_ON_SHEET = 500;
 /** Why a form of somebody's own can't be: a sentence; null for one that can. */
 export function formFault({ page, columns, rows, width, height, left, top, gap }: LabelForm): string | null {
   const all = [...page, columns, rows, width, height, left, top, ...gap];
-  if (!all.every((one) => Number.isFinite(one) && one >= 0))
+  if (!all.every((number) => Number.isFinite(number) && number >= 0))
     return "Write each measure as a number of millimetres.";
   if (page.some((side) => side > MOST_SIDE)) return `A sheet has sides of at most ${MOST_SIDE} mm.`;
   if (width < LEAST[0] || height < LEAST[1])

@@ -45,7 +45,7 @@ test.each([fennelStreet(), lockkeepersHouse(), bramblewick()])(
         [...addresses4, ...addresses6].map(formatAddress),
       ),
     ];
-    expect(wanted.filter((one) => !text.includes(squeezed(one)))).toEqual([]);
+    expect(wanted.filter((words) => !text.includes(squeezed(words)))).toEqual([]);
     // A title block with its page on each of them.
     const pages = Number(/Pages:\s+(\d+)/.exec(readPdf("pdfinfo", bytes))?.[1]);
     const numbers = Array.from({ length: pages }, (_, at) => `${at + 1} of ${pages}`);

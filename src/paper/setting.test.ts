@@ -52,7 +52,7 @@ test("columns fill the page, none is narrower than its longest word, and too man
       const least = needs.reduce((sum, need) => sum + need.least * 8 * 0.64 + 6, 0);
       expect(widths === null).toBe(least > width);
       if (widths === null) return;
-      expect(widths.reduce((sum, one) => sum + one, 0)).toBeLessThanOrEqual(width + 0.1);
+      expect(widths.reduce((sum, width) => sum + width, 0)).toBeLessThanOrEqual(width + 0.1);
       needs.forEach((need, at) => expect(widths[at]).toBeGreaterThanOrEqual(need.least * 8 * 0.64 + 6 - 0.1));
     }),
   );

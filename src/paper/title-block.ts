@@ -49,7 +49,7 @@ export function titleBlock(setter: Setter, block: TitleBlock, { page, pages, wid
           cell("Check value", block.check),
           cell(
             "Checked and accepted",
-            [block.checked, block.accepted].filter((one) => one !== "").join("; "),
+            [block.checked, block.accepted].filter((text) => text !== "").join("; "),
           ),
           cell("Page", `${page} of ${pages}`, true),
         ],

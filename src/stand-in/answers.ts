@@ -54,7 +54,7 @@ export function siteOf(indexes: readonly PlanIndex[], packet: Packet): PlanIndex
   const own = indexes.find(
     ({ plan }) =>
       [...plan.device.values()].some((device) =>
-        [device.name, asLabel(device.name)].some((one) => one.toLowerCase() === name),
+        [device.name, asLabel(device.name)].some((spelling) => spelling.toLowerCase() === name),
       ) ||
       [...plan.interface.values()].some(({ addresses4 }) =>
         addresses4.some((ipv4) => formatAddress(ipv4) === address),

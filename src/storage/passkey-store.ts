@@ -64,8 +64,8 @@ export const passkeyStore = (database: Database): PasskeyStore => ({
         LIMIT 100 OFFSET ${MOST_CHALLENGES - 1}`,
       (row) => String(row.challenge_hash),
     );
-    for (const one of old)
-      await database.run(sql`DELETE FROM passkey_challenge WHERE challenge_hash = ${one}`);
+    for (const hash of old)
+      await database.run(sql`DELETE FROM passkey_challenge WHERE challenge_hash = ${hash}`);
     await database.run(sql`INSERT INTO passkey_challenge (challenge_hash, person_id, made_at)
       VALUES (${hash}, ${person}, UTC_TIMESTAMP(3))`);
   },

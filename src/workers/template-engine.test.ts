@@ -6,17 +6,17 @@ import { fillTemplate } from "./template-engine";
 
 const index = PlanIndex.of(fennelStreet());
 const device = must(
-  [...index.plan.device.values()].find((one) => one.name === "Switch B"),
+  [...index.plan.device.values()].find((device) => device.name === "Switch B"),
   "Switch B",
 );
 const data = deviceData(index, device);
 
-test.each(EXAMPLE_TEMPLATES.map((one) => [one.name, one.text] as const))(
+test.each(EXAMPLE_TEMPLATES.map((template) => [template.name, template.text] as const))(
   "the example %s says every port that is on",
   (_, text) => {
     const filled = fillTemplate(text, data);
     expect(filled.fault).toBeNull();
-    for (const port of data.ports.filter((one) => one.enabled)) expect(filled.text).toContain(port.label);
+    for (const port of data.ports.filter((port) => port.enabled)) expect(filled.text).toContain(port.label);
     expect(filled.text).not.toMatch(/\[object|undefined|null/);
   },
 );

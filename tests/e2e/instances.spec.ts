@@ -20,23 +20,23 @@ const CLUSTER = (process.env.CLUSTER ?? "").split(" ").filter((url) => url !== "
 const [ONE, TWO] = [4195, 4196];
 const NAME = "Fennel Street, two instances";
 
-let one: Instance;
+let first: Instance;
 let two: Instance;
 let cookie = "";
 const site = v7();
 
 test.beforeAll(async () => {
-  one = await startInstance(ONE, true, CLUSTER[0] ?? null);
+  first = await startInstance(ONE, true, CLUSTER[0] ?? null);
   two = await startInstance(
     TWO,
     true,
     CLUSTER[1] ?? must(await urlOfRunning(folderOf(ONE)), "the database's address"),
   );
-  const place = { address: one.address, cookie: "", site };
-  cookie = await signedIn(one);
+  const place = { address: first.address, cookie: "", site };
+  cookie = await signedIn(first);
   const file = JSON.parse(readFileSync("demo/fennel-street.json", "utf8")) as { site: { name: string } };
   file.site.name = NAME;
-  const made = await fetch(`${one.address}/api/sites`, {
+  const made = await fetch(`${first.address}/api/sites`, {
     method: "POST",
     headers: asked({ ...place, cookie }),
     body: JSON.stringify({ by: "file", id: site, batch: v7(), file }),
@@ -45,11 +45,11 @@ test.beforeAll(async () => {
 });
 test.afterAll(async () => {
   await two?.stop();
-  await one?.stop();
+  await first?.stop();
 });
 
 const places = (): readonly [Place, Place] => [
-  { address: one.address, cookie, site },
+  { address: first.address, cookie, site },
   { address: two.address, cookie, site },
 ];
 async function planAt(place: Place): Promise<{ plan: Plan; revision: number }> {
@@ -103,7 +103,7 @@ test("who works on one instance sees what happens on the other, and who is there
     await openSite(page, NAME);
     return page;
   };
-  const [ruth, other] = [await open(one), await open(two)];
+  const [ruth, other] = [await open(first), await open(two)];
   await openView(other, "Addresses");
   await expect(ruth.getByText("Ruth on Addresses")).toBeVisible();
   await addSegment(ruth, "Annexe");
@@ -133,9 +133,9 @@ test("an instance stopped while people write ends within 10 s; what it acknowled
   })();
   await expect.poll(() => acknowledged.length).toBeGreaterThan(2);
   const took: number[] = [];
-  for (const instance of [two, one]) {
+  for (const instance of [two, first]) {
     const began = performance.now();
-    if (instance === one) {
+    if (instance === first) {
       // What the other had acknowledged, before the last one goes, too.
       const ids = new Set((await loggedAfter(here, start.revision)).map(({ id }) => id));
       expect(acknowledged.filter((id) => !ids.has(id))).toEqual([]);

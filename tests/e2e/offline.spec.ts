@@ -60,7 +60,7 @@ test("a phone comes by its own link; offline its page opens anew, and ticks are 
   await page.getByRole("radio", { name: "On site" }).click();
   await page.getByRole("button", { name: /^Open: Photo 1 of/ }).click();
   const large = page.getByRole("dialog").getByRole("img");
-  await expect.poll(() => large.evaluate((one: HTMLImageElement) => one.naturalWidth)).toBe(24);
+  await expect.poll(() => large.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(24);
   await page.getByRole("button", { name: "Take the photo out" }).click();
   await expect(page.getByText("A photo was taken out.")).toBeVisible();
   await expect(again.getByText("A photo was taken out.")).toBeVisible({ timeout: 15_000 });

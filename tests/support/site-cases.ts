@@ -83,7 +83,7 @@ export function questionOf(plan: Plan, row: Row): ProbeQuestion {
     name: string,
   ): T =>
     must(
-      [...all.values()].find((one) => one.name === name),
+      [...all.values()].find((named) => named.name === name),
       name,
     );
   const [kind, name = ""] = row.to.includes(":")

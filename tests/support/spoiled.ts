@@ -55,7 +55,7 @@ export function spoiled(value: unknown, roll: Dice): unknown {
     const how = roll(8);
     if (how === 0) return value.filter((_, i) => i !== at);
     if (how === 1) return [...(value as unknown[]), value[at]];
-    return (value as unknown[]).map((one, i) => (i === at ? spoiled(one, roll) : one));
+    return (value as unknown[]).map((item, i) => (i === at ? spoiled(item, roll) : item));
   }
   if (
     typeof value === "object" &&

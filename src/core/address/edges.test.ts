@@ -113,9 +113,9 @@ describe("MAC addresses", () => {
   test("one made for an id is local, no group, the same for the same id, and another for another", () => {
     const made = Array.from({ length: 400 }, (_, i) => madeMac(`host ${i}`));
     expect(new Set(made).size).toBe(made.length);
-    for (const [i, one] of made.entries()) {
-      expect(one).toMatch(/^02(:[0-9a-f]{2}){5}$/);
-      expect(madeMac(`host ${i}`)).toBe(one);
+    for (const [i, prefix] of made.entries()) {
+      expect(prefix).toMatch(/^02(:[0-9a-f]{2}){5}$/);
+      expect(madeMac(`host ${i}`)).toBe(prefix);
     }
     expect(madeMac("")).toMatch(/^02(:[0-9a-f]{2}){5}$/);
     expect(madeMac("ab")).not.toBe(madeMac("ba"));

@@ -18,10 +18,10 @@ test("what holds an address is found as by looking at every prefix, the longest 
   fc.assert(
     fc.property(fc.array(prefix, { maxLength: 40 }), fc.array(address), (prefixes, asked) => {
       const table = new PrefixTable<number>();
-      for (const [at, one] of prefixes.entries()) table.add(one, at);
+      for (const [at, prefix] of prefixes.entries()) table.add(prefix, at);
       for (const to of asked) {
-        const held = [...prefixes.entries()].filter(([, one]) => containsAddress(one, to));
-        const slow = held.sort(([a, one], [b, other]) => other.length - one.length || a - b);
+        const held = [...prefixes.entries()].filter(([, prefix]) => containsAddress(prefix, to));
+        const slow = held.sort(([a, prefix], [b, other]) => other.length - prefix.length || a - b);
         expect(table.holding(to)).toEqual(slow.map(([at]) => at));
       }
     }),

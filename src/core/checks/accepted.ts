@@ -66,7 +66,8 @@ export function splitAccepted(index: PlanIndex, findings: readonly Finding[]): S
     const of = known.get(finding.key.slice(0, MOST));
     const now = of === undefined ? null : acceptedAs(index, finding);
     if (now !== null) seen.add(now.finding);
-    const acceptance = now === null ? undefined : of?.find((one) => whyAwake(index, one, now) === null);
+    const acceptance =
+      now === null ? undefined : of?.find((acceptance) => whyAwake(index, acceptance, now) === null);
     if (acceptance === undefined) open.push(finding);
     else accepted.push({ finding, acceptance });
   }

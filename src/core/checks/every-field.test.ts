@@ -16,11 +16,12 @@ import { listFindings, recheck, runChecks } from "./registry";
 
 const TODAY = "2026-11-25";
 const text = (value: unknown): string =>
-  JSON.stringify(value, (_key, one: unknown) => {
-    if (typeof one === "bigint") return String(one);
-    if (one instanceof Map) return [...(one as Map<unknown, unknown>)].map(([key, inner]) => [key, inner]);
-    if (one instanceof Set) return [...(one as Set<unknown>)].sort((a, b) => Number(a) - Number(b));
-    return one;
+  JSON.stringify(value, (_key, value: unknown) => {
+    if (typeof value === "bigint") return String(value);
+    if (value instanceof Map)
+      return [...(value as Map<unknown, unknown>)].map(([key, inner]) => [key, inner]);
+    if (value instanceof Set) return [...(value as Set<unknown>)].sort((a, b) => Number(a) - Number(b));
+    return value;
   });
 const sorted = (list: Iterable<unknown>): string[] => [...list].map(text).sort();
 /** What an index says, in a form that does not depend on the order in which it was worked out. */

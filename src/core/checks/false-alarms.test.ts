@@ -11,7 +11,7 @@ import { listFindings, runChecks, sentenceOf } from "./registry";
 
 const find = <K extends CollectionKind>(edits: PlanEdits, kind: K, name: string): EntityOf<K> =>
   must(
-    edits.all(kind).find((one) => "name" in one && one.name === name),
+    edits.all(kind).find((entity) => "name" in entity && entity.name === name),
     name,
   );
 const after = (edit: (edits: PlanEdits) => void): Plan =>

@@ -12,7 +12,7 @@ import { command, type Pasted } from "./command";
 import { pasted } from "./says";
 
 const columnWord = (column: GearColumn): string =>
-  GEAR_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  GEAR_COLUMNS.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 /** Writes how a device is administered or what it is; the site's own id stands for the whole site. */
 export const writeGear = command<{

@@ -46,7 +46,7 @@ class Site {
     this.index = PlanIndex.of(plan);
   }
   named = (kind: "device" | "segment" | "host" | "zone" | "room", name: string): string =>
-    must([...this.plan[kind].values()].find((one) => one.name === name)?.id, `${kind} ${name}`);
+    must([...this.plan[kind].values()].find((entity) => entity.name === name)?.id, `${kind} ${name}`);
   first = (
     kind:
       | "link"

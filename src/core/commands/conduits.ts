@@ -13,7 +13,7 @@ import { command, type Pasted } from "./command";
 import { pasted } from "./says";
 
 const columnWord = (column: ConduitColumn): string =>
-  CONDUIT_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  CONDUIT_COLUMNS.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 export const writeConduit = command<{
   readonly conduit: string | null;

@@ -259,7 +259,7 @@ export const setLeaflet = command<{
 }>("set-leaflet", {
   says: ({ device, field, text }, index) => {
     const model = index.plan.device.get(device)?.model ?? "";
-    const word = LEAFLET_FIELDS.find(([one]) => one === field)?.[1] ?? field;
+    const word = LEAFLET_FIELDS.find(([key]) => key === field)?.[1] ?? field;
     return `Leaflet of ${model}, ${word.toLowerCase()}: ${text.trim() || "nothing"}`;
   },
   run: (context, { device, field, text }) =>

@@ -5,7 +5,7 @@ import { command, type Pasted } from "./command";
 import { pasted } from "./says";
 
 const columnWord = (column: ExceptionColumn): string =>
-  EXCEPTION_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  EXCEPTION_COLUMNS.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 export const addException = command<{
   readonly from: string;

@@ -21,7 +21,7 @@ import { command, type Pasted } from "./command";
 import { pasted } from "./says";
 
 const columnWord = (column: ForwardColumn): string =>
-  FORWARD_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  FORWARD_COLUMNS.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 export const writeForward = command<{
   /** Null for a new one, which begins with the device it leads to. */
@@ -59,7 +59,7 @@ export const removeForwards = command<{ readonly forwards: readonly string[] }>(
 });
 
 const lineWord = (column: LineColumn): string =>
-  LINE_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  LINE_COLUMNS.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 export const writeLine = command<{
   /** Null for a new one, which begins with its name. */
@@ -107,7 +107,7 @@ export const arrangeBox = command<{ readonly line: string; readonly arrangement:
   {
     says: ({ line, arrangement }, index) =>
       `The provider's box of ${nameOf(index, "line", line)}: ` +
-      `${ARRANGEMENTS.find((one) => one.arrangement === arrangement)?.name ?? arrangement}`,
+      `${ARRANGEMENTS.find((row) => row.arrangement === arrangement)?.name ?? arrangement}`,
     run: (context, args) => arrangeBoxOf(context, args),
   },
 );

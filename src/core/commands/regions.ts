@@ -15,7 +15,7 @@ export const writeRegion = command<{
   readonly text: string;
 }>("write-region", {
   says: ({ device, column, text }, index) => {
-    const head = regionColumns(index.plan).find(([one]) => one === column)?.[1] ?? "";
+    const head = regionColumns(index.plan).find(([key]) => key === column)?.[1] ?? "";
     const what = column.startsWith("vid ") ? `tree of VLAN ${head}` : head.toLowerCase();
     return `${nameOf(index, "device", device)}, ${what}: ${text || "none"}`;
   },

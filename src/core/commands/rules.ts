@@ -36,7 +36,7 @@ export interface RuleCell {
 }
 
 const columnWord = (column: RuleColumn): string =>
-  RULE_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  RULE_COLUMNS.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 export const writeRules = command<{ readonly cells: readonly RuleCell[] }>("write-rules", {
   says: ({ cells }, index) => {

@@ -13,8 +13,8 @@ export const chose = (index: PlanIndex, name: string, fields: object): string =>
     .join(", ")}`;
 
 /** "3 cells", "1 row". */
-export const count = (items: readonly unknown[], one: string, many = `${one}s`): string =>
-  counted(items.length, one, many);
+export const count = (items: readonly unknown[], single: string, many = `${single}s`): string =>
+  counted(items.length, single, many);
 
 export const pasted = (rows: readonly unknown[], into: string): string =>
   `Pasted ${count(rows, "row")} into ${into}`;

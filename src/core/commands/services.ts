@@ -10,7 +10,7 @@ import { command, type Pasted } from "./command";
 import { pasted } from "./says";
 
 const columnWord = (column: ServiceColumn): string =>
-  SERVICE_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  SERVICE_COLUMNS.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 export const addService = command<{ readonly name: string; readonly is: string }>("add-service", {
   says: ({ name, is }) => `Service ${name}: ${is}`,

@@ -10,7 +10,7 @@ import { command, type Pasted } from "./command";
 import { pasted } from "./says";
 
 const columnWord = (column: SignInColumn): string =>
-  SIGN_IN_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  SIGN_IN_COLUMNS.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 export const writeSignIn = command<{
   readonly profile: string | null;

@@ -16,7 +16,7 @@ import { command, type Pasted } from "./command";
 import { pasted } from "./says";
 
 const headOf = (columns: readonly (readonly [string, string])[], column: string): string =>
-  columns.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  columns.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 export const writeWish = command<{
   /** Null for a new one, which begins with the device that is to be reached. */

@@ -5,7 +5,7 @@ import { command, type Pasted } from "./command";
 import { pasted } from "./says";
 
 const columnWord = (column: WindowColumn): string =>
-  WINDOW_COLUMNS.find(([one]) => one === column)?.[1].toLowerCase() ?? column;
+  WINDOW_COLUMNS.find(([key]) => key === column)?.[1].toLowerCase() ?? column;
 
 export const addWindow = command<{ readonly name: string; readonly starts: string }>("add-window", {
   says: ({ name, starts }) => `Window ${name} from ${starts}`,

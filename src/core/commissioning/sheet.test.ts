@@ -70,8 +70,8 @@ const isRight = (planned: PlanIndex, site: PlanIndex, test: SiteTest, facts: rea
 
 /** The VLANs of a port without one. */
 const without = ({ untagged, tagged, pvid }: Port, vid: number): Partial<Port> => ({
-  untagged: untagged.filter((one) => one !== vid),
-  tagged: tagged.filter((one) => one !== vid),
+  untagged: untagged.filter((carried) => carried !== vid),
+  tagged: tagged.filter((carried) => carried !== vid),
   pvid: pvid === vid ? null : pvid,
 });
 
@@ -240,7 +240,7 @@ describe.each(SITES)("%s", (_, plan) => {
     expect(new Set(sheet.tests.map(({ id }) => id)).size).toBe(sheet.tests.length);
     const asked = sheet.tests.filter(({ question, pulled }) => question !== null && pulled === null);
     const questions = asked.map(({ question }) =>
-      JSON.stringify(question, (_, one: unknown) => (typeof one === "bigint" ? `${one}n` : one)),
+      JSON.stringify(question, (_, value: unknown) => (typeof value === "bigint" ? `${value}n` : value)),
     );
     expect(new Set(questions).size).toBe(asked.length);
   });

@@ -55,9 +55,9 @@ function possibleTests(
       ...ipv6Tests(index, askers),
       ...pages,
       ...measuredTests(index).map(({ test }) => test),
-      ...tried.flatMap((one) => ("test" in one ? [one.test] : [])),
+      ...tried.flatMap((result) => ("test" in result ? [result.test] : [])),
     ],
-    reasons: new Map(tried.flatMap((one) => ("test" in one ? [] : [[one.fact, one.why]]))),
+    reasons: new Map(tried.flatMap((result) => ("test" in result ? [] : [[result.fact, result.why]]))),
   };
 }
 

@@ -111,8 +111,8 @@ test("every field that an edit changes is told; the way back tells it the other 
           path.path,
           there.length,
         ]);
-        for (const one of there) {
-          const [was = "", is = ""] = one.slice(one.indexOf(": ") + 2).split(" became ");
+        for (const line of there) {
+          const [was = "", is = ""] = line.slice(line.indexOf(": ") + 2).split(" became ");
           expect([path.path, was === is]).toEqual([path.path, false]);
         }
       }
@@ -183,15 +183,15 @@ test("everything that differs brought back is the earlier state, and one thing i
     const whole = applyChanges(later.plan, must(back.batch, "a batch").changes);
     expect([path.path, whole.ok && stateText(whole.value) === stateText(plan)]).toEqual([path.path, true]);
     const [first] = things;
-    const one = runOrder(
+    const result = runOrder(
       later,
       ids,
       bringBack({ from: "A Offer", earlier: plan, things: [must(first, "it")] }),
     );
     // Something else of then may be gone that it names.
-    if (one.batch === null) continue;
+    if (result.batch === null) continue;
     single += 1;
-    expect(one.batch.changes.map(({ kind, id }) => [kind, id])).toEqual([[first?.kind, first?.id]]);
+    expect(result.batch.changes.map(({ kind, id }) => [kind, id])).toEqual([[first?.kind, first?.id]]);
   }
   expect(single).toBeGreaterThan(100);
 });

@@ -9,7 +9,7 @@ import { tableApartTable, tablesApart } from "./in-tables";
 const office = fennelStreet();
 const named = <T extends { readonly name: string }>(all: ReadonlyMap<string, T>, name: string): T =>
   must(
-    [...all.values()].find((one) => one.name === name),
+    [...all.values()].find((named) => named.name === name),
     name,
   );
 const apart = (before: Plan, after: Plan) => tablesApart(PlanIndex.of(before), PlanIndex.of(after));

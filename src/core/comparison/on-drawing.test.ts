@@ -55,8 +55,8 @@ test("a device that is gone is drawn with its ports, and is new the other way ro
   const kennels = deviceCalled("Kennels AP");
   const [uplink] = [...plan.port.values()].filter(({ device }) => device === kennels);
   const port = must(uplink, "its port").id;
-  const without = <T>(map: ReadonlyMap<string, T>, isGone: (one: T) => boolean): ReadonlyMap<string, T> =>
-    new Map([...map].filter(([, one]) => !isGone(one)));
+  const without = <T>(map: ReadonlyMap<string, T>, isGone: (thing: T) => boolean): ReadonlyMap<string, T> =>
+    new Map([...map].filter(([, thing]) => !isGone(thing)));
   const after: Plan = {
     ...plan,
     device: without(plan.device, ({ id }) => id === kennels),

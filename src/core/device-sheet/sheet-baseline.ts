@@ -27,7 +27,7 @@ export const baselineOn = (index: PlanIndex, device: Device): SheetProtection[] 
 /** How a device is administered, as far as that is decided, and what of it it can't do. */
 export function administrationOn(index: PlanIndex, device: Device): SheetProtection[] {
   const beyond = beyondDevice(index, device).map(
-    (field) => BASELINE_FIELDS.find(([one]) => one === field)?.[1].toLowerCase() ?? field,
+    (field) => BASELINE_FIELDS.find(([key]) => key === field)?.[1].toLowerCase() ?? field,
   );
   const remarks: SheetProtection[] = [
     { setting: "Does not do", value: lacksText(device) },

@@ -15,8 +15,8 @@ const portOf = ({ attachment }: Host): string | null => (attachment.at === "port
 /** What was heard at a port of a site, as readings. */
 function readingsAt(plan: PlanIndex, truth: PlanIndex, port: string, hosts: readonly Host[]): Reading[] {
   const { lines, heard } = laidBeside(plan, port, INLINE, heardAt(truth, port, hosts));
-  const given = lines.flatMap(({ given: one, verdict }) =>
-    one !== null && verdict === "otherwise" ? [one] : [],
+  const given = lines.flatMap(({ given: given, verdict }) =>
+    given !== null && verdict === "otherwise" ? [given] : [],
   );
   const text = heard.map(([about, value]) => `${about}: ${value}`).join("\n");
   return [

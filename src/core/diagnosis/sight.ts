@@ -110,7 +110,7 @@ function seeSignIn(index: PlanIndex, seen: Seeing, device: string): void {
     for (const { id: port, untagged, tagged } of index.plan.port.values())
       if (
         vid !== null &&
-        [...untagged, ...tagged].some((one) => one === vid) &&
+        [...untagged, ...tagged].some((carried) => carried === vid) &&
         index.linkAt(port) !== undefined
       )
         seen.way.add(port);

@@ -203,7 +203,7 @@ export class Study {
     const all = weighed.reduce((sum, { likely }) => sum + likely, 0);
     return weighed
       .sort((a, b) => b.likely - a.likely)
-      .map(({ likely, ...one }) => ({ ...one, share: likely / all }));
+      .map(({ likely, ...shown }) => ({ ...shown, share: likely / all }));
   }
 }
 
@@ -218,7 +218,7 @@ function questionsOf({ ask, seen }: Reading): ProbeQuestion[] {
 
 /** Whether a fault is seen by looking there: elsewhere everything is as planned. */
 const isSeenAt = ({ seenAt }: Suspect, look: Look): boolean =>
-  seenAt.some((one) => lookKey(one) === lookKey(look));
+  seenAt.some((other) => lookKey(other) === lookKey(look));
 
 /** Told how far it is: so many faults of so many. */
 export type Tell = (done: number, all: number) => void;

@@ -48,8 +48,8 @@ function* complaints(index: PlanIndex, suspect: Suspect, roll: Dice): Generator<
     yield asClient(from, { to: "internet", service: null });
   }
   for (const host of asking)
-    for (const one of far)
-      if (one !== host) yield asClient({ at: "host", host }, { to: "host", host: one, service: null });
+    for (const other of far)
+      if (other !== host) yield asClient({ at: "host", host }, { to: "host", host: other, service: null });
   for (const { kind, id } of suspect.subjects) {
     const ssid = kind === "ssid" ? index.plan.ssid.get(id) : undefined;
     for (const point of ssid === undefined ? [] : pointsOf(index, ssid))

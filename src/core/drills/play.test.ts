@@ -188,7 +188,7 @@ test("what is left to be possible never grows, and what is planted is always amo
     let before = Infinity;
     for (let count = 0; count <= acts.length; count += 1) {
       const { possible, used, end } = play(drill, acts.slice(0, count));
-      const left = possible.reduce((sum, one) => sum + one.left, 0);
+      const left = possible.reduce((sum, step) => sum + step.left, 0);
       expect(left).toBeGreaterThanOrEqual(drill.copy.faults.length);
       expect(left).toBeLessThanOrEqual(before);
       expect(end === "open" || used >= drill.minutes).toBe(true);

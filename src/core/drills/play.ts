@@ -201,14 +201,14 @@ const wordsOf = (drill: Drill, now: Now, id: string): string =>
   faultsIn(drill, now.looks).find((suspect) => suspect.id === id)?.words ?? "A fault that is none here";
 
 function name(drill: Drill, now: Now, id: string): Now {
-  const at = meant(drill, (one) => now.named[one] !== true, id);
+  const at = meant(drill, (number) => now.named[number] !== true, id);
   const did = `Named: ${wordsOf(drill, now, id)}`;
   if (at < 0) {
     const row = { did, saw: "no", told: speaksAgainst(drill, now, id), isSound: false };
     return spend(now, "", WRONG_MINUTES, row);
   }
   const row = { did, saw: "yes", told: "that is it: now mend it", isSound: true };
-  return { ...spend(now, "", 0, row), named: now.named.map((known, one) => known || one === at) };
+  return { ...spend(now, "", 0, row), named: now.named.map((known, number) => known || number === at) };
 }
 
 /** Mends what was named, or something that was well. */
@@ -221,7 +221,7 @@ function mend(drill: Drill, now: Now, id: string): Now {
     const row = { did, saw: "it was so already", told: "nothing changed", isSound: false };
     return spend(now, "", MEND_MINUTES, row);
   }
-  const mended = now.mended.map((known, one) => known || one === at);
+  const mended = now.mended.map((known, number) => known || number === at);
   const complaint = must(drill.complaints[at], "each fault has its complaint");
   const look: Look = { ask: complaint.ask, moves: [], mended };
   const again = sawAt(drill.copy, drill.copy.planned(look), drill.copy.seen(look));

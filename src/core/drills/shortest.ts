@@ -101,7 +101,7 @@ class Search {
   /** The readings that rule out what the fewest do: one of them is in every way. */
   #hardest(left: readonly number[]): readonly Cover[] {
     const open = left.map((at) => this.#by[at] ?? []);
-    return open.reduce((fewest, one) => (one.length < fewest.length ? one : fewest), open[0] ?? []);
+    return open.reduce((fewest, cover) => (cover.length < fewest.length ? cover : fewest), open[0] ?? []);
   }
 }
 

@@ -100,8 +100,8 @@ test("only an access port drops its own tag, and only on gear that does", () => 
 
 test("what leaves a port: untagged goes before tagged, and what it lacks does not leave", () => {
   const at = port({ untagged: numbers([10]), tagged: numbers([10, 20]) });
-  expect([10, 20, 30].map((one) => egressTag(at, one))).toEqual([null, 20, undefined]);
-  expect([10, 20, 30].map((one) => isMember(at, one))).toEqual([true, true, false]);
+  expect([10, 20, 30].map((vid) => egressTag(at, vid))).toEqual([null, 20, undefined]);
+  expect([10, 20, 30].map((vid) => isMember(at, vid))).toEqual([true, true, false]);
 });
 
 const EDGE = { ...NO_GUARDS, edge: true };

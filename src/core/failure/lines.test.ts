@@ -5,7 +5,7 @@ import { asClient, probe } from "../probe";
 import { FailureStudy } from ".";
 
 const named = (plan: Plan, kind: "line" | "segment" | "host", name: string): string =>
-  must([...plan[kind].values()].find((one) => one.name === name)?.id, name);
+  must([...plan[kind].values()].find((named) => named.name === name)?.id, name);
 const HOME = lockkeepersHouse();
 const FIBRE = named(HOME, "line", "Fibre line");
 const MOBILE = named(HOME, "line", "Mobile line");

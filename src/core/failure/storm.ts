@@ -31,4 +31,4 @@ export function stormIn(state: State, failures: readonly Failure[]): Spot[] {
 
 /** Whether a place is in a VLAN in which frames go round. */
 export const isInStorm = (state: State, storm: readonly Spot[], spot: Spot | null): boolean =>
-  storm.some((one) => together(state, one, spot));
+  storm.some((other) => together(state, other, spot));

@@ -70,8 +70,9 @@ function areArguments(value: unknown): boolean {
     count += level.length;
     if (depth > MOST_ARGUMENT_DEPTH || count > MOST_ARGUMENT_VALUES) return false;
     const next: unknown[] = [];
-    for (const one of level)
-      if (typeof one === "object" && one !== null) for (const inner of Object.values(one)) next.push(inner);
+    for (const value of level)
+      if (typeof value === "object" && value !== null)
+        for (const inner of Object.values(value)) next.push(inner);
     level = next;
   }
   return true;

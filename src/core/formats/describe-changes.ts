@@ -47,7 +47,7 @@ function isChoice(text: string): boolean {
         ),
       ).matchAll(/"enum":(\[[^\]]*\])/g),
     ].flatMap(([, list]) =>
-      (JSON.parse(list ?? "[]") as unknown[]).filter((one): one is string => typeof one === "string"),
+      (JSON.parse(list ?? "[]") as unknown[]).filter((item): item is string => typeof item === "string"),
     ),
   );
   return choices.has(text);

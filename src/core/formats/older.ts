@@ -148,8 +148,8 @@ const NO_PROFILES: Profiles = new Map();
 
 const profilesIn = (signIns: readonly unknown[]): Profiles =>
   new Map(
-    signIns.flatMap((one): [string, unknown][] =>
-      isFields(one) && typeof one.name === "string" ? [[one.name.toLowerCase(), one.id]] : [],
+    signIns.flatMap((signIn): [string, unknown][] =>
+      isFields(signIn) && typeof signIn.name === "string" ? [[signIn.name.toLowerCase(), signIn.id]] : [],
     ),
   );
 

@@ -248,14 +248,14 @@ export async function decodePlanSliced(
     const name = LIST_NAMES[kind];
     const list: unknown[] = (lists[name] = []);
     for (const [i, entity] of (read.data as unknown as Record<string, unknown[]>)[name]?.entries() ?? []) {
-      const one = SCHEMAS[kind].safeParse(entity);
-      if (!one.success)
+      const read = SCHEMAS[kind].safeParse(entity);
+      if (!read.success)
         return err(
-          one.error.issues
+          read.error.issues
             .slice(0, 10)
             .map((issue) => faultOf({ ...issue, path: [name, i, ...issue.path] }, file)),
         );
-      list.push(one.data);
+      list.push(read.data);
       await breath();
     }
   }

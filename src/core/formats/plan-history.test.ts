@@ -67,7 +67,7 @@ type Edit = (list: Record<string, unknown>[]) => unknown;
 const at =
   (n: number, more: object): Edit =>
   (list) =>
-    list.map((one, i) => (i === n ? { ...one, ...more } : one));
+    list.map((item, i) => (i === n ? { ...item, ...more } : item));
 test.each<[string, Edit, RegExp]>([
   ["no list", () => ({}), /^history: A list belongs here/],
   [

@@ -79,9 +79,9 @@ async function readBatch(value: unknown, at: number, breath: Breath): Promise<Re
   if (!read.success) return misfit(at, read.error, value);
   const { revision, by, at: made, undoes, redoes, changes: written, ...envelope } = read.data;
   const changes: Change[] = [];
-  for (const [n, one] of (upgradedChanges(written) as unknown[]).entries()) {
-    const change = changeSchema.safeParse(one);
-    if (!change.success) return misfit(at, change.error, one, ["changes", n]);
+  for (const [n, part] of (upgradedChanges(written) as unknown[]).entries()) {
+    const change = changeSchema.safeParse(part);
+    if (!change.success) return misfit(at, change.error, part, ["changes", n]);
     changes.push(change.data as unknown as Change);
     await breath();
   }
@@ -147,8 +147,8 @@ export async function historyOfFile(
   if (list.length > MOST_BATCHES) return fault("history", `At most ${MOST_BATCHES} changes go with a plan.`);
   if (list.length === 0) return ok(null);
   const batches: LoggedBatch[] = [];
-  for (const [at, one] of list.entries()) {
-    const read = await readBatch(one, at, breath);
+  for (const [at, part] of list.entries()) {
+    const read = await readBatch(part, at, breath);
     if (!read.ok) return read;
     batches.push(read.value);
   }

@@ -121,9 +121,11 @@ describe("zone files", () => {
       for (const address of fixed)
         expect(named.some((namedAddress) => namedAddress.address === address)).toBe(true);
       expect([...reverse].sort()).toEqual([...wanted].sort());
-      for (const one of wanted) expect(forward).toContain(one);
+      for (const record of wanted) expect(forward).toContain(record);
       // The only name that is nobody's of the register is the name server's own.
-      expect(forward.filter((one) => !wanted.includes(one)).every((one) => one.startsWith("ns."))).toBe(true);
+      expect(
+        forward.filter((record) => !wanted.includes(record)).every((record) => record.startsWith("ns.")),
+      ).toBe(true);
       for (const file of files) expect(file.text).toContain("\t7\t; serial");
       expect(hostsFile(index).trimEnd().split("\n")).toHaveLength(named.length);
     },

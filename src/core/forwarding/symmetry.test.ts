@@ -51,7 +51,9 @@ function planOf({
         pvid: native === null ? null : v(native),
         untagged: native === null ? [] : [v(native)],
         ingressFilter: side === 0 || lacks.length === 0,
-        tagged: tagged.filter((one) => one !== native && (side === 0 || !lacks.includes(one))).map(v),
+        tagged: tagged
+          .filter((carried) => carried !== native && (side === 0 || !lacks.includes(carried)))
+          .map(v),
       }),
     ),
   );

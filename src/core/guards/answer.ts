@@ -46,7 +46,7 @@ function known(index: PlanIndex, asking: SigningIn): Host | undefined {
   return asking.by === "mac"
     ? hosts.find(({ mac }) => mac === asking.mac)
     : hosts.find(({ name }) =>
-        [name, asLabel(name)].some((one) => one.toLowerCase() === asking.name.toLowerCase()),
+        [name, asLabel(name)].some((spelling) => spelling.toLowerCase() === asking.name.toLowerCase()),
       );
 }
 

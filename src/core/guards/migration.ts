@@ -71,7 +71,7 @@ function faultsOf(index: PlanIndex): Set<string> {
     const members = fabric.devices.flatMap((_, device) =>
       (fabric.bridgePortsOf[device] ?? []).some((port) => {
         const own = fabric.ports[port];
-        return own !== undefined && [...own.untagged, ...own.tagged].some((one) => one === vid);
+        return own !== undefined && [...own.untagged, ...own.tagged].some((carried) => carried === vid);
       })
         ? [device]
         : [],
@@ -133,7 +133,7 @@ function cleanOrder(search: Search, done: readonly string[], rest: readonly stri
     const others = cleanOrder(
       search,
       now,
-      rest.filter((one) => one !== next),
+      rest.filter((step) => step !== next),
     );
     if (others !== null) return [next, ...others];
   }

@@ -174,7 +174,7 @@ test("from rapid to multiple trees: an order is found, and between nobody has lo
 
 test("two cores with instances: who goes over early sees one; the steps say which ports change", () => {
   const plan = twoCores({ kind: "rapid" });
-  const one = done(plan, (edits) => {
+  const apart = done(plan, (edits) => {
     const s2 = must(
       edits.all("device").find(({ name }) => name === "S2"),
       "it",
@@ -187,11 +187,11 @@ test("two cores with instances: who goes over early sees one; the steps say whic
       },
     });
   });
-  const way = must(migration(PlanIndex.of(one)), "a way");
+  const way = must(migration(PlanIndex.of(apart)), "a way");
   expect(way.isClean).toBe(true);
   expect(way.steps.map(({ device }) => device.name)).toHaveLength(5);
   expect(way.steps.some(({ blocks, opens }) => blocks.length + opens.length > 0)).toBe(true);
-  walk(one, way);
+  walk(apart, way);
 });
 
 test("switches with one tree per VLAN are said to be unknown", () => {

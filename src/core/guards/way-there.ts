@@ -56,7 +56,7 @@ export function stagesOf(index: PlanIndex, profile: SignIn): StagesAhead {
     hosts: hostsOfProfile(index, profile),
     cutOffAt: (host) =>
       hasNetwork(open, host)
-        ? then.filter((one) => !hasNetwork(one.index, host)).map(({ stage }) => stage)
+        ? then.filter((state) => !hasNetwork(state.index, host)).map(({ stage }) => stage)
         : [],
   };
 }

@@ -159,8 +159,8 @@ export class TrafficHeard {
   facts(): TrafficFacts {
     const again = [...this.#copies.values()].filter(({ most }) => most >= LEAST_AGAIN);
     const seconds = [...this.#seconds.values()];
-    const peak = (count: (one: { frames: number; toGroups: number }) => number): number =>
-      seconds.reduce((most, one) => Math.max(most, count(one)), 0);
+    const peak = (count: (second: { frames: number; toGroups: number }) => number): number =>
+      seconds.reduce((most, second) => Math.max(most, count(second)), 0);
     return {
       unicast: this.#unicast.all().map(({ tagged, src, dst, frames }) => ({
         ...tagged,

@@ -151,7 +151,7 @@ export const labelAddress = (
 /** What an address of a label names after its #: null for what is no such address. */
 export function namedByLabel(hash: string): { readonly kind: Kind; readonly id: string } | null {
   const [, kind, id] = /^#([a-zA-Z]+)=([\da-f-]{36})$/.exec(hash) ?? [];
-  const known = KINDS.find((one) => one === kind);
+  const known = KINDS.find((own) => own === kind);
   return known === undefined || id === undefined ? null : { kind: known, id };
 }
 

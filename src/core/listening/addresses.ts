@@ -154,7 +154,7 @@ export function addressLines(listening: Listening): LaidLine[] {
   const byVid = grouped(claims, ({ vid }) => vidOfTag(vid));
   const doubles = [
     ...(arp?.duplicates ?? []),
-    ...(nd?.duplicates ?? []).map(({ address, ...one }) => ({ ...one, ip: address })),
+    ...(nd?.duplicates ?? []).map(({ address, ...rest }) => ({ ...rest, ip: address })),
   ];
   const isDouble = (claim: Claim) => Object.keys(claim.macs).length > 1;
   return [

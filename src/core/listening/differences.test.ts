@@ -91,7 +91,9 @@ test("a second DHCP server is told from the own one, and what it gives is laid b
     `A second DHCP server answers in Staff: find ${TWO} and switch its DHCP server off.`,
     expect.stringMatching(/^10\.24\.99\.5 /),
   ]);
-  const given = laid(server("10.24.20.1", { router: ["10.24.20.9"] })).find(({ given: one }) => one !== null);
+  const given = laid(server("10.24.20.1", { router: ["10.24.20.9"] })).find(
+    ({ given: given }) => given !== null,
+  );
   expect(given?.says).toBe("The gateway is 10.24.20.9 and has to be 10.24.20.1.");
   expect(given?.given?.text).toBe("10.24.20.60\nGateway: 10.24.20.9\nName servers: 10.24.60.10");
 });

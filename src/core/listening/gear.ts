@@ -145,7 +145,7 @@ function otherNeighbour({ index }: Listening, about: string, said: Neighbour): L
 
 /** How a neighbour names its port. */
 const saidPort = ({ portId, portDescription = "" }: Neighbour): string =>
-  [portId, portDescription].filter((one) => one !== "").join(", ");
+  [portId, portDescription].filter((text) => text !== "").join(", ");
 
 function neighbourLines(listening: Listening, said: Neighbour): LaidLine[] {
   const { index, port, tap } = listening;

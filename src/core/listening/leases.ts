@@ -110,7 +110,7 @@ function serverLine(listening: Listening, server: Server): LaidLine {
   const heard = `${server.serverId ?? server.ip}, from ${server.mac}`;
   if (segment === null) return noteOf(about, heard, "The plan has no segment here to compare it with.");
   const known = serversOf(index, segment);
-  const own = [...known].filter((one) => isIn(segment, one));
+  const own = [...known].filter((leased) => isIn(segment, leased));
   const words = (own.length > 0 ? own : [...known]).join(", ");
   const find = `find ${server.mac} and switch its DHCP server off.`;
   const id = server.serverId;

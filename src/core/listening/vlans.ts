@@ -9,8 +9,8 @@ type TagFact = Listening["heard"]["facts"]["tags"][number];
 /** Frames that gear says to its neighbour, which are of no VLAN: trees, neighbours, sign-in. */
 function toNeighbour({ heard: { facts } }: Listening, { vid, inner }: TagFact): number {
   if (inner !== undefined) return 0;
-  const isSo = (one: { readonly vid: number | null; readonly inner?: readonly number[] }) =>
-    one.vid === vid && one.inner === undefined;
+  const isSo = (tagged: { readonly vid: number | null; readonly inner?: readonly number[] }) =>
+    tagged.vid === vid && tagged.inner === undefined;
   const said = [...(facts.stp?.messages ?? []), ...(facts.lldp ?? [])].filter(isSo);
   const signIn = (facts.eapol ?? []).filter(isSo).flatMap(({ frames }) => Object.values(frames));
   return [...said.map(({ frames }) => frames), ...signIn].reduce((sum, frames) => sum + frames, 0);

@@ -11,7 +11,8 @@ interface Caution {
 const ALL: readonly Reader[] = ["installer", "customer", "electrician"];
 const AT_WORK: readonly Reader[] = ["installer", "electrician"];
 const always = (): boolean => true;
-const some = <T>(all: ReadonlyMap<string, T>, is: (one: T) => boolean): boolean => [...all.values()].some(is);
+const some = <T>(all: ReadonlyMap<string, T>, is: (item: T) => boolean): boolean =>
+  [...all.values()].some(is);
 
 const CAUTIONS: readonly Caution[] = [
   {

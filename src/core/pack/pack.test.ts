@@ -53,7 +53,7 @@ test.each(SITES)(
       ),
       ...[...plan.link.values()].map(({ label }) => label),
     ];
-    expect(wanted.filter((one) => !text.includes(JSON.stringify(one).slice(1, -1)))).toEqual([]);
+    expect(wanted.filter((words) => !text.includes(JSON.stringify(words).slice(1, -1)))).toEqual([]);
   },
 );
 
@@ -77,10 +77,10 @@ const isJson = (value: unknown): value is Record<string, unknown> =>
 /** Every text within a value, with the way to it and a value in which it is another one. */
 function* texts(value: unknown, path: string): Generator<{ path: string; with: (text: string) => unknown }> {
   if (typeof value === "string") yield { path, with: (text) => text };
-  const listed = Array.isArray(value) ? value.map((one, at) => [String(at), one as unknown] as const) : [];
+  const listed = Array.isArray(value) ? value.map((item, at) => [String(at), item as unknown] as const) : [];
   const inner: readonly (readonly [string, unknown])[] = isJson(value) ? Object.entries(value) : listed;
-  for (const [name, one] of inner)
-    for (const found of texts(one, Array.isArray(value) ? path : `${path}.${name}`))
+  for (const [name, part] of inner)
+    for (const found of texts(part, Array.isArray(value) ? path : `${path}.${name}`))
       yield {
         path: found.path,
         with: (text) =>
@@ -376,7 +376,7 @@ test("what passes beside the walls is told to a customer, too, as long as it hol
     true,
   ]);
   const leads = "1 port forward leads in from the internet.";
-  const has = (one: Plan) => textOf(asItIs(one), "customer").includes(leads);
+  const has = (plan: Plan) => textOf(asItIs(plan), "customer").includes(leads);
   // The home has one, the practice none.
   expect([has(lockkeepersHouse()), has(plan)]).toEqual([true, false]);
 });

@@ -59,7 +59,7 @@ export function hears(fabric: Fabric, flood: Flood, place: Place): Hearing | nul
   }
   const number = fabric.portNumber.get(place.port);
   if (place.at === "routed") {
-    const found = flood.routed.find((one) => one.port === number && one.tag === place.tag);
+    const found = flood.routed.find((routed) => routed.port === number && routed.tag === place.tag);
     return found === undefined ? null : { arrival: -1, emission: found.emission };
   }
   const wire = number === undefined ? -1 : (fabric.wireOf[number] ?? -1);

@@ -320,8 +320,8 @@ describe("a batch that does not hold together", () => {
     expect(codeOf(many.slice(0, MOST.template + 1), empty)).toBe("too-many");
     const beyond = assemble(empty, many);
     const opened = must(beyond.ok ? beyond.value : null, "opened whatever it counts");
-    const [one] = [...opened.template.values()];
-    const row = must(one, "a template");
+    const [kept] = [...opened.template.values()];
+    const row = must(kept, "a template");
     expect(
       codeOf([{ kind: "template", id: row.id, before: row, after: { ...row, text: "x" } }], opened),
     ).toBe("applies");

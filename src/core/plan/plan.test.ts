@@ -84,8 +84,8 @@ test("apply, then the inverse, is the plan that was; diff finds the same changes
 
 test("nothing changed is the same object; untouched collections stay the same objects", () => {
   expect(applied(demo, [])).toBe(demo);
-  const one = applied(demo, changesOf(demo, [{ what: "unplug", pick: 3 }]));
-  for (const kind of COLLECTION_KINDS) expect(one[kind] === demo[kind]).toBe(kind !== "host");
+  const without = applied(demo, changesOf(demo, [{ what: "unplug", pick: 3 }]));
+  for (const kind of COLLECTION_KINDS) expect(without[kind] === demo[kind]).toBe(kind !== "host");
 });
 
 test("a derived index answers like one built anew", () => {

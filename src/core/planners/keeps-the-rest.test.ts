@@ -201,7 +201,9 @@ test("renumbering takes the routes and the kept probes with it, and back again",
     { prefix: net("10.24.200.16/28"), via: at("10.24.200.1"), metric: USUAL_METRIC },
     { prefix: net("10.0.0.0/8"), via: at("10.24.10.1"), metric: USUAL_METRIC },
   ]);
-  expect([...there.expectation.values()].find((one) => one.name === "By hand")?.question.as).toMatchObject({
+  expect(
+    [...there.expectation.values()].find((expectation) => expectation.name === "By hand")?.question.as,
+  ).toMatchObject({
     address: at("10.24.200.77"),
     gateway: at("10.24.200.1"),
   });

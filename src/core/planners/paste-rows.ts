@@ -44,9 +44,9 @@ export function readCells<C extends string, F extends object>(
   for (const [column, typed] of cells) {
     const text = typed.trim();
     if (isNew && text === "") continue;
-    const one = read(column, text);
-    if (typeof one === "string") return one;
-    fields = { ...fields, ...one };
+    const reading = read(column, text);
+    if (typeof reading === "string") return reading;
+    fields = { ...fields, ...reading };
   }
   return fields;
 }

@@ -121,7 +121,7 @@ const lineOf = ({ from, to, services, action, why }: WallRule): string => {
     .map(({ protocol, ports }) => {
       const numbers = (ports ?? []).map(([a, b]) => (a === b ? `${a}` : `${a}-${b}`)).join(",");
       return [`${name(from)}>${name(to)}`, held, protocol, numbers, action, why]
-        .filter((one) => one !== "")
+        .filter((cell) => cell !== "")
         .join(" | ");
     })
     .join(" & ");
@@ -173,7 +173,9 @@ describe("the list of a gateway", () => {
     expect(listOf({ scopes: [byHost], legs: relaying })).not.toContain(dhcp("Staff"));
   });
   test("names and time are answered where clients are told to ask it, and nowhere else", () => {
-    const names = ["udp", "tcp"].map((one) => `Staff>router | ${one} | 53 | accept | DNS is answered here`);
+    const names = ["udp", "tcp"].map(
+      (protocol) => `Staff>router | ${protocol} | 53 | accept | DNS is answered here`,
+    );
     const time = "Staff>router | udp | 123 | accept | time (NTP) is answered here";
     const told = { ...staff, dns: [ip("10.24.20.1"), ip("10.24.20.5")], time: [ip("10.24.30.1")] };
     expect(sorted(listOf({ segments: [told, guests] }))).toEqual(sorted([...names, time, ...ECHOES, INSIDE]));
@@ -192,12 +194,12 @@ describe("the list of a gateway", () => {
       { ...server, segment: null },
     ])
       expect(
-        listOf({ forwards: [forward()], hosts: [lost] }).filter((one) => one.includes("forward")),
+        listOf({ forwards: [forward()], hosts: [lost] }).filter((line) => line.includes("forward")),
       ).toEqual([]);
   });
   test("a door is a rule for each service, an open wall one, a closed one none; the router's none", () => {
     const doors = (fields: Partial<Wall>) =>
-      listOf({ walls: [wall("one", fields)] }).filter((one) => !ECHOES.includes(one) && one !== INSIDE);
+      listOf({ walls: [wall("one", fields)] }).filter((line) => !ECHOES.includes(line) && line !== INSIDE);
     expect(doors({ door: "open" })).toEqual(["Guests>Staff | any | accept | open"]);
     expect(doors({ door: "closed" })).toEqual([]);
     expect(doors({ door: "open", to: { at: "internet" } })).toEqual([
@@ -225,7 +227,7 @@ describe("the list of a gateway", () => {
   test("what it answers comes first, then the inside of zones, then forwards, then doors", () => {
     const list = listOf({ forwards: [forward()], walls: [wall("one", { door: "open" })] });
     const places = ["an echo", "may talk", "the forward", "| open"].map((words) =>
-      list.findIndex((one) => one.includes(words)),
+      list.findIndex((line) => line.includes(words)),
     );
     expect(places).toEqual([...places].sort((a, b) => a - b));
     expect(places.every((place) => place >= 0)).toBe(true);

@@ -72,7 +72,7 @@ test("a part without ports is all of its protocol, whatever the others name", ()
 
 test("of two with one name the first by id counts, in whatever order they come", () => {
   const [a, b] = [own("scales", [tcp([1, 1])], []), own("scales", [tcp([2, 2])], ["none"])];
-  const [first] = [a, b].sort((one, other) => (one.id < other.id ? -1 : 1));
+  const [first] = [a, b].sort((first, other) => (first.id < other.id ? -1 : 1));
   for (const site of [siteOf(a, b), siteOf(b, a)])
     expect(servicesCalled(site, "scales")).toEqual([{ name: "scales", ...first?.parts[0] }]);
 });

@@ -5,37 +5,37 @@ const service = (name: string, protocol: Service["protocol"], ...ports: [number,
   protocol,
   ports,
 });
-const one = (port: number): [number, number] => [port, port];
+const single = (port: number): [number, number] => [port, port];
 
 /**
  * Services by their registered ports (IANA service name registry), offered when a door is opened. What is
  * asked by several protocols stands here several times under one name.
  */
 export const SERVICES: readonly Service[] = [
-  service("https", "tcp", one(443)),
-  service("http", "tcp", one(80)),
-  service("ssh", "tcp", one(22)),
-  service("dns", "udp", one(53)),
-  service("dns", "tcp", one(53)),
+  service("https", "tcp", single(443)),
+  service("http", "tcp", single(80)),
+  service("ssh", "tcp", single(22)),
+  service("dns", "udp", single(53)),
+  service("dns", "tcp", single(53)),
   service("dhcp", "udp", [67, 68]),
-  service("dhcpv6", "udp", one(547)),
-  service("ntp", "udp", one(123)),
+  service("dhcpv6", "udp", single(547)),
+  service("ntp", "udp", single(123)),
   service("ping", "icmp"),
-  service("files", "tcp", one(445)),
-  service("print", "tcp", one(631), one(9100)),
-  service("sip", "udp", one(5060)),
-  service("sip", "tcp", one(5060)),
-  service("sips", "tcp", one(5061)),
+  service("files", "tcp", single(445)),
+  service("print", "tcp", single(631), single(9100)),
+  service("sip", "udp", single(5060)),
+  service("sip", "tcp", single(5060)),
+  service("sips", "tcp", single(5061)),
   service("voice media", "udp", [16384, 32767]),
-  service("dicom", "tcp", one(104), one(11112)),
-  service("video", "tcp", one(554)),
-  service("rdp", "tcp", one(3389)),
-  service("mail", "tcp", one(465), one(587), one(993)),
+  service("dicom", "tcp", single(104), single(11112)),
+  service("video", "tcp", single(554)),
+  service("rdp", "tcp", single(3389)),
+  service("mail", "tcp", single(465), single(587), single(993)),
   service("radius", "udp", [1812, 1813]),
-  service("opc ua", "tcp", one(4840)),
-  service("modbus", "tcp", one(502)),
-  service("syslog", "udp", one(514)),
-  service("mdns", "udp", one(5353)),
+  service("opc ua", "tcp", single(4840)),
+  service("modbus", "tcp", single(502)),
+  service("syslog", "udp", single(514)),
+  service("mdns", "udp", single(5353)),
 ];
 
 /** What a name of the catalogue stands for; empty for a name that it does not have. */

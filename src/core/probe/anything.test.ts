@@ -12,7 +12,7 @@ const ids = () => testId("probe", `${(made += 1)}`);
 const ask = (plan: Plan, question: ProbeQuestion): Outcome => probe(PlanIndex.of(plan), question, ids);
 const named = <T extends { readonly name: string }>(all: ReadonlyMap<string, T>, name: string): T =>
   must(
-    [...all.values()].find((one) => one.name === name),
+    [...all.values()].find((named) => named.name === name),
     name,
   );
 const office = fennelStreet();

@@ -131,7 +131,7 @@ function missingCable(
   // says least.
   const rank = (port: Port) => {
     if (isPlain(port)) return 2;
-    if (port.tagged.some((one) => one === vid)) return 0;
+    if (port.tagged.some((carried) => carried === vid)) return 0;
     return 1;
   };
   free.sort(

@@ -233,9 +233,9 @@ describe("routing", () => {
       });
       const host = hostOf(works, "historian");
       edits.patch("host", host.id, { ipv4: ip("172.22.170.10") });
-      for (const one of edits.all("segment").filter((segment) => segment.name === "Safety"))
-        edits.patch("segment", one.id, {
-          prefixes4: [must(parsePrefix("10.200.4.0/24"), "a prefix") as (typeof one.prefixes4)[number]],
+      for (const safety of edits.all("segment").filter((segment) => segment.name === "Safety"))
+        edits.patch("segment", safety.id, {
+          prefixes4: [must(parsePrefix("10.200.4.0/24"), "a prefix") as (typeof safety.prefixes4)[number]],
         });
       for (const relay of edits.all("host").filter((host) => host.name.startsWith("safety-relay")))
         edits.patch("host", relay.id, { ipv4: ip(`10.200.4.${relay.name.slice(-1)}0`) });

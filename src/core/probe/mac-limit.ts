@@ -45,7 +45,7 @@ export function macLimitStops(run: ProbeRun, at: Port, host: Host | null, more =
     const limit = port.guards.macLimit;
     if (limit === null) continue;
     const there = hostsOnWire(run, port);
-    const place = host === null ? more : there.findIndex((one) => one.id === host.id) + 1;
+    const place = host === null ? more : there.findIndex((other) => other.id === host.id) + 1;
     if (place <= limit) continue;
     const needed = Math.max(place, there.length);
     return {

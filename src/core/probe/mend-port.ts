@@ -10,7 +10,7 @@ function setUntagged(edits: PlanEdits, port: string, vid: Vid): void {
     enabled: true,
     pvid: vid,
     untagged: [vid],
-    tagged: own.tagged.filter((one) => one !== vid),
+    tagged: own.tagged.filter((carried) => carried !== vid),
     admit: own.admit === "tagged" ? "all" : own.admit,
   });
 }

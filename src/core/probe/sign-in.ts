@@ -128,7 +128,7 @@ const isPhone = ({ kind, tag }: Host): boolean => kind === "phone" || tag !== nu
 function noRoom(run: ProbeRun, port: Port, profile: SignIn, host: Host | null): Closed | null {
   if (host === null || profile.hosts === "several" || profile.hosts === "many") return null;
   const all = hostsOnWire(run, port);
-  const alike = profile.hosts === "one" ? all : all.filter((one) => isPhone(one) === isPhone(host));
+  const alike = profile.hosts === "one" ? all : all.filter((other) => isPhone(other) === isPhone(host));
   const [first] = alike;
   if (first === undefined || first.id === host.id || !alike.some(({ id }) => id === host.id)) return null;
   const takes = profile.hosts === "one" ? "one device" : "a phone and one device";
@@ -161,7 +161,7 @@ function noRoom(run: ProbeRun, port: Port, profile: SignIn, host: Host | null): 
 function withAnother(run: ProbeRun, port: Port, profile: SignIn, { host }: Asking): PortState | null {
   if (host === null || profile.hosts !== "many") return null;
   const other = hostsOnWire(run, port).find(
-    (one) => one.id !== host.id && (speaksSignIn(one) || (profile.byMac && one.mac !== null)),
+    (other) => other.id !== host.id && (speaksSignIn(other) || (profile.byMac && other.mac !== null)),
   );
   return other === undefined
     ? null

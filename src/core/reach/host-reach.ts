@@ -26,7 +26,7 @@ export function reachOfHost(index: PlanIndex, host: Host): HostReach[] {
     .flatMap((segment): HostReach[] => {
       const target = index
         .hostsIn(segment.id)
-        .find((one) => one.id !== host.id && one.attachment.at !== "unplaced");
+        .find((other) => other.id !== host.id && other.attachment.at !== "unplaced");
       return target === undefined
         ? []
         : [ask("segment", `${segment.name}, ${target.name}`, { to: "host", host: target.id, service: null })];

@@ -8,8 +8,8 @@ const isOwn = (kind: Change["kind"]): kind is Own => (OWN as readonly string[]).
 /** The device that a change is made on; null for what is on none. */
 export function deviceOf({ kind, id, before, after }: Change): string | null {
   if (kind === "device") return id;
-  const one = after ?? before;
-  if (one === null) return null;
-  if (kind === "scope" && "serverDevice" in one) return one.serverDevice;
-  return isOwn(kind) && "device" in one ? (one.device ?? null) : null;
+  const entity = after ?? before;
+  if (entity === null) return null;
+  if (kind === "scope" && "serverDevice" in entity) return entity.serverDevice;
+  return isOwn(kind) && "device" in entity ? (entity.device ?? null) : null;
 }

@@ -19,7 +19,7 @@ const fieldsOf = ({ before, after }: Change): string[] => {
 
 /** Whether a reading of a device shows it. */
 function shows({ ports, legs, vlans }: Seen, { kind, id }: Change, field: string | null): boolean {
-  if (kind === "port") return (ports[id] ?? []).some((one) => one === field);
+  if (kind === "port") return (ports[id] ?? []).some((noted) => noted === field);
   if (kind === "interface")
     return legs && (field === null || field === "addresses4" || field === "addresses6");
   return kind === "deviceVlan" && vlans;

@@ -196,7 +196,7 @@ class TableReader {
         if (low === undefined || high === undefined) return this.#port(part) ?? [];
         const count = Math.min(Math.max(0, Number(high) - Number(low) + 1), 10_000);
         return Array.from({ length: count }, (_, at) => `${head}${Number(low) + at}`).flatMap(
-          (one) => this.#port(one) ?? [],
+          (label) => this.#port(label) ?? [],
         );
       });
   }

@@ -38,14 +38,14 @@ function bounded(lines: readonly string[]): string {
  */
 export function capturedReadings(index: PlanIndex, port: string, { lines, heard }: Laid): CapturedReading[] {
   const given = new Map<string, CapturedReading>();
-  for (const { given: one, verdict, says } of lines) {
-    if (one === null || verdict !== "otherwise") continue;
-    const ask: Ask = { what: "try", question: one.question };
+  for (const { given: reading, verdict, says } of lines) {
+    if (reading === null || verdict !== "otherwise") continue;
+    const ask: Ask = { what: "try", question: reading.question };
     const [key, planned] = [askKey(ask), recordedAs(index, onPlan(index, ask).expected)];
     if (!given.has(key))
-      given.set(key, { asked: askedOf(index, ask), planned, came: "otherwise", read: one.text, says });
+      given.set(key, { asked: askedOf(index, ask), planned, came: "otherwise", read: reading.text, says });
   }
-  const wrong = lines.filter(({ verdict, given: one }) => verdict === "otherwise" && one === null);
+  const wrong = lines.filter(({ verdict, given: reading }) => verdict === "otherwise" && reading === null);
   const listened: CapturedReading = {
     asked: askedOf(index, { what: "listen", port }),
     planned: "as planned",

@@ -8,8 +8,8 @@ export function partsOf(index: PlanIndex, asIs: PlanIndex, operation: Operation)
   return operation.edits.map((edit) => {
     const id = edit.do === "put" ? edit.entity.id : edit.id;
     const known = index.plan[edit.kind].has(id) ? index : asIs;
-    const one = { ...operation, edits: [edit], ports: operation.ports.filter((port) => port.id === id) };
-    const values = edit.do === "remove" ? [] : operationWords(index, one).values;
+    const part = { ...operation, edits: [edit], ports: operation.ports.filter((port) => port.id === id) };
+    const values = edit.do === "remove" ? [] : operationWords(index, part).values;
     return [
       `${OUTCOME[edit.do]}${nameOf(known, edit.kind, id)}`,
       ...values.map(([name, value]) => `${name} ${value}`),

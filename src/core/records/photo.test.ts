@@ -91,21 +91,21 @@ const sentence = (photos: unknown): string => {
   const read = photosOfFile({ photos }, NAMED);
   return read.ok ? "" : must(read.error[0], "a fault").sentence;
 };
-const one = { id: id(1), jpeg: z.encode(photoBytes, JPEG) };
+const kept = { id: id(1), jpeg: z.encode(photoBytes, JPEG) };
 
 test.each([
   ["no list", {}, "photos: A list belongs here."],
-  ["no base64", [{ ...one, jpeg: "a picture" }], /^photos\[0\]\.jpeg: A photo travels in base64/],
-  ["no picture", [{ ...one, jpeg: "aGVsbG8=" }], /^photos\[0\]\.jpeg: A photo is a whole JPEG/],
-  ["too large", [{ ...one, jpeg: "A".repeat(2 * MOST_PHOTO_BYTES) }], /A photo has at most 200 kB/],
-  ["the same twice", [one, one], /^photos\[1\]: It is there twice/],
+  ["no base64", [{ ...kept, jpeg: "a picture" }], /^photos\[0\]\.jpeg: A photo travels in base64/],
+  ["no picture", [{ ...kept, jpeg: "aGVsbG8=" }], /^photos\[0\]\.jpeg: A photo is a whole JPEG/],
+  ["too large", [{ ...kept, jpeg: "A".repeat(2 * MOST_PHOTO_BYTES) }], /A photo has at most 200 kB/],
+  ["the same twice", [kept, kept], /^photos\[1\]: It is there twice/],
   [
     "one that no step names",
-    [{ ...one, id: id(9) }],
+    [{ ...kept, id: id(9) }],
     /^photos\[0\]: No step or reading of the records names it/,
   ],
-  ["a field too many", [{ ...one, by: "Ruth" }], /^photos\[0\]/],
-  ["too many", Array.from({ length: MOST_PHOTOS + 1 }, () => one), /at most 150 photos/],
+  ["a field too many", [{ ...kept, by: "Ruth" }], /^photos\[0\]/],
+  ["too many", Array.from({ length: MOST_PHOTOS + 1 }, () => kept), /at most 150 photos/],
 ])("%s is refused in a sentence", (_, photos, wanted) => {
   expect(sentence(photos)).toMatch(wanted);
 });

@@ -104,7 +104,7 @@ function morning(hand: Hand, roll: Dice): void {
       hand.tick(step);
       const { ticks, holds } = follow(steps, hand.ticks().slice(known));
       expect(holds).toBe(true);
-      expect(ticks.map((tick) => tick !== null)).toEqual(steps.map((_, one) => one <= at));
+      expect(ticks.map((tick) => tick !== null)).toEqual(steps.map((_, number) => number <= at));
     }
     const ticked = hand.ticks();
     const last = ticked.at(-1);

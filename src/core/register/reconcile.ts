@@ -79,8 +79,8 @@ export function readSeenTable(text: string): SeenTable {
   const scores = Array.from({ length: width }, (_, column) => {
     const counts = new Map<Guess, number>();
     for (const row of rows) {
-      const one = guess(row[column] ?? "");
-      if (one !== null) counts.set(one, (counts.get(one) ?? 0) + 1);
+      const kind = guess(row[column] ?? "");
+      if (kind !== null) counts.set(kind, (counts.get(kind) ?? 0) + 1);
     }
     return counts;
   });
@@ -232,9 +232,9 @@ function judgeKnown(
   const name = nameOf(index, known);
   if (address === null) return result("same", known, `${name} is there.`);
   const planned: Address[] = isHost(known)
-    ? [known.ipv4, known.ipv6].filter((one) => one !== null)
+    ? [known.ipv4, known.ipv6].filter((address) => address !== null)
     : [...known.addresses4, ...known.addresses6];
-  const sameFamily = planned.filter((one) => typeof one === typeof address);
+  const sameFamily = planned.filter((other) => typeof other === typeof address);
   if (sameFamily.includes(address)) return result("same", known, `${name}, as planned.`);
   const segment = known.segment === null ? undefined : index.plan.segment.get(known.segment);
   const home = homeOf(index, address);

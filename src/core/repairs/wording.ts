@@ -24,8 +24,8 @@ export const listed = (items: readonly string[]): string =>
 export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 /** "1 port", "5 ports". */
-export const counted = (count: number, one: string, many: string): string =>
-  `${count} ${count === 1 ? one : many}`;
+export const counted = (count: number, single: string, many: string): string =>
+  `${count} ${count === 1 ? single : many}`;
 
 export const prefixText = (prefix: Prefix): string => formatPrefix(prefix);
 export const addressText = (address: Address): string => formatAddress(address);

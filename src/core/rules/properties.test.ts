@@ -163,7 +163,7 @@ test("a list's rules are judged as every packet asked one by one judges them", (
         };
         expect(covered(cover.coveredBy)).toBe(true);
         for (const left of cover.coveredBy)
-          expect(covered(cover.coveredBy.filter((one) => one !== left))).toBe(false);
+          expect(covered(cover.coveredBy.filter((other) => other !== left))).toBe(false);
       });
     }),
     { seed: 12, numRuns: 200 },
@@ -255,7 +255,7 @@ test("what a list allows between two networks its packets say; compiled again it
       const compiled = listSpace(universe, closedList(rules));
       expect(ruleStates(compiled).some(({ removable }) => removable)).toBe(false);
       for (const { from, to, services: wanted } of wishes) {
-        const ask = (one: string) => ({ name: one, networks: [one] });
+        const ask = (zone: string) => ({ name: zone, networks: [zone] });
         const is = allowedBetween(compiled, ask(from[0]?.network ?? ""), ask(to[0]?.network ?? ""));
         expect([is?.always, is?.sometimes]).toEqual([wanted, wanted]);
       }

@@ -208,7 +208,7 @@ function reset(edits: PlanEdits, device: Device, leaflets: Leaflets, first: Firs
         guards: NO_GUARDS,
       });
   for (const kind of ON_DEVICES)
-    for (const one of plan[kind].values()) if (one.device === device.id) edits.remove(kind, one.id);
+    for (const owned of plan[kind].values()) if (owned.device === device.id) edits.remove(kind, owned.id);
   for (const radio of plan.radio.values())
     if (radio.device === device.id) edits.patch("radio", radio.id, { enabled: false });
   for (const scope of plan.scope.values())
@@ -284,8 +284,8 @@ function restoreSettings(edits: PlanEdits, device: Device, before: Plan): void {
 function restoreMade(edits: PlanEdits, { id }: Device, before: Plan): void {
   const { plan } = edits;
   for (const kind of ON_DEVICES) {
-    for (const one of plan[kind].values()) if (one.device === id) edits.remove(kind, one.id);
-    for (const one of before[kind].values()) if (one.device === id) edits.put(kind, one);
+    for (const owned of plan[kind].values()) if (owned.device === id) edits.remove(kind, owned.id);
+    for (const owned of before[kind].values()) if (owned.device === id) edits.put(kind, owned);
   }
   for (const radio of before.radio.values())
     if (radio.device === id && plan.radio.has(radio.id)) edits.put("radio", radio);

@@ -199,7 +199,7 @@ class Difference {
       edits: [
         edit,
         ...this.#gatewayOf(of),
-        ...(instead?.of.id === of.id ? first.map((one) => one.edit) : []),
+        ...(instead?.of.id === of.id ? first.map((part) => part.edit) : []),
       ],
     }));
   }
@@ -244,7 +244,7 @@ class Difference {
 
   made(): Made[] {
     const own = <K extends (typeof ON_DEVICES)[number] | "radio">(kind: K): Edit[] =>
-      this.#edits(kind, (one) => one.device === this.#device.id).map(({ edit }) => edit);
+      this.#edits(kind, (owned) => owned.device === this.#device.id).map(({ edit }) => edit);
     const page = (name: Page, edits: readonly Edit[]): Made[] =>
       edits.length === 0 ? [] : [{ key: name, page: name, edits }];
     const power = this.#power();
@@ -302,18 +302,18 @@ export function operationsBetween(found: PlanIndex, index: PlanIndex): Operation
   );
   const idOf = ({ device, key }: { readonly device: string; readonly key: string }) => `${device} ${key}`;
   const scopes = bare.filter(({ page }) => page === "scope").map(idOf);
-  return bare.map((one) => ({
-    id: idOf(one),
-    device: one.device,
-    page: one.page,
-    edits: one.edits,
-    ports: one.ports ?? [],
+  return bare.map((found) => ({
+    id: idOf(found),
+    device: found.device,
+    page: found.page,
+    edits: found.edits,
+    ports: found.ports ?? [],
     after: [
       ...new Set([
         ...bare
-          .filter(({ device, page }) => device === one.device && BEFORE[one.page].includes(page))
+          .filter(({ device, page }) => device === found.device && BEFORE[found.page].includes(page))
           .map(idOf),
-        ...(one.page === "guards" ? scopes : []),
+        ...(found.page === "guards" ? scopes : []),
       ]),
     ],
   }));

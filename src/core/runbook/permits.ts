@@ -85,7 +85,7 @@ export function withPermits(
     const asked = signedBefore(index, slot);
     if (asked === null || done.has(signatureOf(asked))) continue;
     done.add(signatureOf(asked));
-    const stops = slots.flatMap((one) => (one.window?.id === slot.window?.id ? one.stops : []));
+    const stops = slots.flatMap((other) => (other.window?.id === slot.window?.id ? other.stops : []));
     before.set(slot.from, permitStep(asked, [...new Set(stops)], steps[slot.from - 1]?.reaches ?? new Set()));
   }
   return steps.flatMap((step, at) => {

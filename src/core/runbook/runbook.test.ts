@@ -182,7 +182,7 @@ function fewest({ states, start, spots }: Searched): number | null {
     if (state.count === states.operations.length) return Math.min(...moves.values());
     let best = Number.POSITIVE_INFINITY;
     for (const operation of states.operations) {
-      if (state.isDone(operation.id) || operation.after.some((one) => !state.isDone(one))) continue;
+      if (state.isDone(operation.id) || operation.after.some((before) => !state.isDone(before))) continue;
       const next = states.after(state, operation);
       const before = nowAt(moves, reaching(state, operation.device, moves));
       if (next === null || before.size === 0) continue;
@@ -323,7 +323,7 @@ test("precedence holds in every order: what an operation builds on is done befor
   const { order } = proven(fennelStreet(), null);
   const done = new Set<string>();
   for (const { operation } of order.taken) {
-    const missing = (operation satisfies Operation).after.filter((one) => !done.has(one));
+    const missing = (operation satisfies Operation).after.filter((before) => !done.has(before));
     expect([operation.id, missing]).toEqual([operation.id, []]);
     done.add(operation.id);
   }
@@ -398,7 +398,7 @@ test("gear that is off is reached from nowhere, though another answers at its fi
 test("where no VLAN joins a port and a leg, no page opens whatever is entered on the laptop", () => {
   let apart = 0;
   for (const [make, seed] of [fennelStreet, lockkeepersHouse, bramblewick].map(
-    (one, at) => [one, at] as const,
+    (make, at) => [make, at] as const,
   )) {
     const plan = make();
     for (const before of [null, plan, disturbed(plan, dice(seed + 5), 12)]) {

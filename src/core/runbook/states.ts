@@ -87,7 +87,7 @@ export class States {
     this.#byDevice = grouped(operations, ({ device }) => device);
     const number = new Map(operations.map(({ id }, at) => [id, at]));
     this.#number = number;
-    this.#after = operations.map(({ after }) => after.map((one) => number.get(one) ?? -1));
+    this.#after = operations.map(({ after }) => after.map((step) => number.get(step) ?? -1));
     this.#mostHeld = Math.max(FEWEST_HELD, Math.min(MOST_KEPT, Math.floor(MOST_PORTS / Math.max(1, ports))));
   }
 
@@ -177,7 +177,7 @@ export class States {
   /** The operations that may be done next: what they build on is done. */
   next({ key }: State): Operation[] {
     return this.operations.filter(
-      (_, at) => key[at] === "0" && (this.#after[at] ?? []).every((one) => key[one] === "1"),
+      (_, at) => key[at] === "0" && (this.#after[at] ?? []).every((earlier) => key[earlier] === "1"),
     );
   }
 

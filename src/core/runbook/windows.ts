@@ -65,7 +65,7 @@ function piecesOf(steps: readonly Step[]): Piece[] {
   const back = backAt(steps);
   const pieces: Piece[] = [];
   for (let at = 0; at < steps.length;) {
-    const stopping = steps.findIndex((step, one) => one >= at && isStopping(step));
+    const stopping = steps.findIndex((step, number) => number >= at && isStopping(step));
     const free = stopping < 0 ? steps.length : stopping;
     if (free > at) pieces.push({ from: at, to: free - 1, stops: [] });
     const piece = stopping < 0 ? null : stoppingFrom(steps, stopping, back);
@@ -94,7 +94,7 @@ export const windowsInOrder = ({ plan }: Pick<PlanIndex, "plan">): Window[] =>
 const mayStop = ({ segments }: Window, hosts: readonly Host[]): boolean =>
   segments.length === 0 || hosts.every(({ segment }) => segment !== null && segments.includes(segment));
 
-const sum = (numbers: readonly number[]): number => numbers.reduce((all, one) => all + one, 0);
+const sum = (numbers: readonly number[]): number => numbers.reduce((all, minutes) => all + minutes, 0);
 
 /** Deals windows out to the pieces of an order, each after those before it. */
 class Dealer {

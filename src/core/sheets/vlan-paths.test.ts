@@ -42,8 +42,8 @@ test("after the repair no crossing is missing or needless, on any of the sites",
     const repaired = PlanIndex.of(
       donePlan(afterEdit(plan, (context) => carryExactly(context.edits, context.index))),
     );
-    for (const one of plan.domain.keys()) {
-      const paths = vlanPaths(repaired, one, "between gear");
+    for (const domain of plan.domain.keys()) {
+      const paths = vlanPaths(repaired, domain, "between gear");
       for (const { vid } of paths.tapes)
         expect(pathCounts(paths, vid)).toMatchObject({ missing: 0, needless: 0 });
     }

@@ -11,8 +11,8 @@ const practice = PlanIndex.of(fennelStreet());
 const without = (plan: Plan, kind: "conduit" | "service"): Plan =>
   donePlan(
     afterEdit(plan, ({ edits }) => {
-      for (const one of ["wall", "exception"] as const)
-        for (const { id } of edits.all(one)) edits.patch(one, id, { conduit: null });
+      for (const kind of ["wall", "exception"] as const)
+        for (const { id } of edits.all(kind)) edits.patch(kind, id, { conduit: null });
       for (const { id } of edits.all(kind)) edits.remove(kind, id);
     }),
   );

@@ -35,7 +35,7 @@ function built({ switches, links, failedLinks }: Case): { bridges: TreeBridge[];
   const at = (id: string) => must(number.get(id), id);
   const working = links.filter((link) => !failedLinks.some((failed) => same(link, failed)));
   for (const [a, b] of working) lans.join(at(a), at(b));
-  for (const s of switches.filter((one) => !one.stp))
+  for (const s of switches.filter((bridge) => !bridge.stp))
     for (const p of s.ports) lans.join(at(`${s.id}/${s.ports[0]?.id ?? ""}`), at(`${s.id}/${p.id}`));
   const cabled = new Set(working.flat());
   const bridges = switches
@@ -66,10 +66,10 @@ function built({ switches, links, failedLinks }: Case): { bridges: TreeBridge[];
 
 test("the recorded cases were read", () => {
   expect(cases.length).toBeGreaterThan(90);
-  expect(cases.filter((one) => one.failedLinks.length > 0).length).toBeGreaterThan(40);
+  expect(cases.filter((tried) => tried.failedLinks.length > 0).length).toBeGreaterThan(40);
 });
 
-test.each(cases.map((one) => [one.name, one] as const))(
+test.each(cases.map((tried) => [tried.name, tried] as const))(
   "%s: the tree is what real switches settled on",
   (_, given) => {
     const { bridges, ports } = built(given);

@@ -125,17 +125,17 @@ function discardingByVid(
     for (const [vid, instance] of treeByVid(device))
       settle(taking, vid, regions.get(`${region} ${instance}`)?.tree);
   }
-  for (const [vid, { tree }] of vlans) for (const one of taking) settle(one, vid, tree);
+  for (const [vid, { tree }] of vlans) for (const taken of taking) settle(taken, vid, tree);
   return byVid;
 }
 
 function mixedPairs(taking: readonly Taking[], isPerVlan: (device: number) => boolean): [Port, Port][] {
   const first = new Map<number, Taking>();
   const pairs: [Port, Port][] = [];
-  for (const one of taking) {
-    const other = first.get(one.lan);
-    if (other === undefined) first.set(one.lan, one);
-    else if (isPerVlan(other.device) !== isPerVlan(one.device)) pairs.push([other.port, one.port]);
+  for (const taken of taking) {
+    const other = first.get(taken.lan);
+    if (other === undefined) first.set(taken.lan, taken);
+    else if (isPerVlan(other.device) !== isPerVlan(taken.device)) pairs.push([other.port, taken.port]);
   }
   return pairs;
 }

@@ -6,7 +6,7 @@ import { regionDifference, regionKey, treeByVid } from "./region";
 type Tree = Device["tree"];
 const instance = (number: number, vids: readonly number[], priority = 32_768): Tree["instances"][number] => ({
   number,
-  vids: vids.map((one) => must(vid(one), `${one}`)),
+  vids: vids.map((number) => must(vid(number), `${number}`)),
   priority,
 });
 const inRegion = (fields: Partial<Tree>): Device =>

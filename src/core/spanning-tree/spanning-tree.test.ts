@@ -53,12 +53,12 @@ const forwards = (tree: Tree, port: TreePort) =>
   ["root", "designated"].includes(must(tree.ports.get(port.id), "a state").role);
 
 /** The pairs of so many that one of two joins, and the other does not. */
-function heldOtherwise(count: number, one: DisjointSet, other: DisjointSet): [number, number][] {
+function heldOtherwise(count: number, first: DisjointSet, other: DisjointSet): [number, number][] {
   const pairs = Array.from({ length: count }, (_, a) =>
     Array.from({ length: a }, (__, b): [number, number] => [a, b]),
   ).flat();
   return pairs.filter(
-    ([a, b]) => (one.rootOf(a) === one.rootOf(b)) !== (other.rootOf(a) === other.rootOf(b)),
+    ([a, b]) => (first.rootOf(a) === first.rootOf(b)) !== (other.rootOf(a) === other.rootOf(b)),
   );
 }
 

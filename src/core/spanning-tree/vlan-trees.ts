@@ -13,11 +13,11 @@ export function vlanTrees(
   taking: readonly Taking[],
 ): Map<number, NamedTree> {
   const members = new Map<number, Taking[]>();
-  for (const one of taking)
-    for (const vid of [...one.port.untagged, ...one.port.tagged]) {
+  for (const taken of taking)
+    for (const vid of [...taken.port.untagged, ...taken.port.tagged]) {
       const list = members.get(vid);
-      if (list === undefined) members.set(vid, [one]);
-      else if (list.at(-1) !== one) list.push(one);
+      if (list === undefined) members.set(vid, [taken]);
+      else if (list.at(-1) !== taken) list.push(taken);
     }
   const found = new Map<number, NamedTree>();
   for (const [vid, own] of [...members].sort(([a], [b]) => a - b)) {
@@ -28,7 +28,7 @@ export function vlanTrees(
       bridgeIn(
         index,
         device,
-        (device.tree.perVlan.find((one) => one.vid === vid)?.priority ?? device.tree.priority) + vid,
+        (device.tree.perVlan.find((own) => own.vid === vid)?.priority ?? device.tree.priority) + vid,
       ),
     );
     const ports = own.map((taking) =>

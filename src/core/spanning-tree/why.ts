@@ -147,6 +147,6 @@ export function priorityIn({ tree }: Device, { key }: Pick<NamedTree, "key">): n
   if (key === "common") return tree.priority;
   const number = Number(key.split(" ").at(-1));
   if (key.startsWith("VLAN"))
-    return (tree.perVlan.find((one) => one.vid === number)?.priority ?? tree.priority) + number;
+    return (tree.perVlan.find((own) => own.vid === number)?.priority ?? tree.priority) + number;
   return (tree.instances.find((instance) => instance.number === number)?.priority ?? 32_768) + number;
 }

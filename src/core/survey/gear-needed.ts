@@ -76,7 +76,7 @@ const wiredCount = (need: Need): number =>
 export function cabinetOf(rooms: readonly Room[], room: Room): Room | null {
   if (room.kind === "cabinet") return room;
   return (
-    rooms.find((one) => one.id === room.cabinet && one.kind === "cabinet") ??
+    rooms.find((cabinet) => cabinet.id === room.cabinet && cabinet.kind === "cabinet") ??
     rooms.find((room) => room.kind === "cabinet") ??
     null
   );

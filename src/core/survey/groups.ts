@@ -54,14 +54,14 @@ export function surveyed(index: PlanIndex): Surveyed[] {
       const phone = catalogue.find((kind) => kind.word === "phone");
       return [phone, pc].flatMap((kind) => {
         if (kind === undefined) return [];
-        const one: Need = {
+        const single: Need = {
           ...need,
           kind,
           what: kind.word,
           poeClass: kind.word === "phone" ? need.poeClass : null,
           wireless: false,
         };
-        return [{ room, need: one, group: groupOf(index.plan.site, room, one) }];
+        return [{ room, need: single, group: groupOf(index.plan.site, room, single) }];
       });
     }),
   );

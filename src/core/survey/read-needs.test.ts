@@ -70,7 +70,9 @@ test.each([
 });
 
 test("no word stands for two kinds, and every kind has other words than its own", () => {
-  const words = CATALOGUE.flatMap(({ word, aliases }) => [word, ...aliases].map((one) => one.toLowerCase()));
+  const words = CATALOGUE.flatMap(({ word, aliases }) =>
+    [word, ...aliases].map((name) => name.toLowerCase()),
+  );
   expect(words.filter((word, i) => words.indexOf(word) !== i)).toEqual([]);
   expect(CATALOGUE.filter(({ aliases }) => aliases.length < 2).map(({ word }) => word)).toEqual([]);
 });

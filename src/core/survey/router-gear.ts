@@ -87,6 +87,6 @@ export function gearCount(index: PlanIndex, group: Group, home: Group): number {
     switches +
     others.reduce((total, { need }) => total + need.count, 0) +
     surveyedPoints +
-    pointsMissing(index).filter((one) => groupKey(one.group) === groupKey(group)).length
+    pointsMissing(index).filter((missing) => groupKey(missing.group) === groupKey(group)).length
   );
 }

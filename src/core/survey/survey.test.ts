@@ -22,7 +22,7 @@ import { tallyCabinets, tallySurvey } from "./tally";
 import { HostNames } from "./host-names";
 import { INTENTS, PURPOSE_ROWS, PURPOSE_WORDS } from "./purposes";
 
-const one = (
+const labWith = (
   needs: string,
   kind: Site["kind"] = "office",
   group = "",
@@ -95,7 +95,7 @@ describe("the catalogue", () => {
 
 describe("groups", () => {
   test("a phone with a PC is one socket, two addresses, in two segments", () => {
-    const index = one("3 PC+phone");
+    const index = labWith("3 PC+phone");
     expect(groups(index)).toEqual(["Staff 3/4", "Phones 3/4"]);
     expect(tallySurvey(index)).toMatchObject({ sockets: 3, hosts: 6, poeMw: 21_000 });
   });
@@ -105,27 +105,27 @@ describe("groups", () => {
     expect(
       groups(PlanIndex.of(surveyPlan({ name: "Fennel annexe", kind: "office", rooms, gear: [] }))),
     ).toEqual(["Staff 10/13"]);
-    expect(groups(one("10 PC +100 %"))).toEqual(["Staff 10/20"]);
-    expect(groups(one("10 PC", "office", "", { growth: 0 }))).toEqual(["Staff 10/10"]);
+    expect(groups(labWith("10 PC +100 %"))).toEqual(["Staff 10/20"]);
+    expect(groups(labWith("10 PC", "office", "", { growth: 0 }))).toEqual(["Staff 10/10"]);
   });
 
   test("whose it is: a flat takes its television, a department its people, a cell is its room's", () => {
-    expect(groups(one("1 PC, 1 television", "home", "Lodger"))).toEqual(["Lodger 2/3"]);
-    expect(groups(one("1 PC, 1 camera", "office", "Surgery"))).toEqual(["Surgery 1/2", "Cameras 1/2"]);
-    expect(groups(one("1 controller, 1 PC", "industrial"))).toEqual(["Office 1/2", "Lab 1/2"]);
-    expect(groups(one("1 controller for Press, 1 PC for Press", "industrial"))).toEqual([
+    expect(groups(labWith("1 PC, 1 television", "home", "Lodger"))).toEqual(["Lodger 2/3"]);
+    expect(groups(labWith("1 PC, 1 camera", "office", "Surgery"))).toEqual(["Surgery 1/2", "Cameras 1/2"]);
+    expect(groups(labWith("1 controller, 1 PC", "industrial"))).toEqual(["Office 1/2", "Lab 1/2"]);
+    expect(groups(labWith("1 controller for Press, 1 PC for Press", "industrial"))).toEqual([
       "Press 1/2",
       "Press 1/2",
     ]);
-    expect(groups(one("2 guest for the Surgery"))).toEqual(["Guests Surgery 2/3"]);
+    expect(groups(labWith("2 guest for the Surgery"))).toEqual(["Guests Surgery 2/3"]);
   });
 
   test("a crowd has no sockets, a spare socket no address, a switch neither", () => {
-    expect(tallySurvey(one("60 guests, 4 spare sockets, 2 switches"))).toMatchObject({
+    expect(tallySurvey(labWith("60 guests, 4 spare sockets, 2 switches"))).toMatchObject({
       sockets: 4,
       hosts: 62,
     });
-    expect(surveyed(one("60 guests, 4 spare sockets")).map(({ need }) => need.kind.role)).toEqual([
+    expect(surveyed(labWith("60 guests, 4 spare sockets")).map(({ need }) => need.kind.role)).toEqual([
       "crowd",
       "socket",
     ]);

@@ -11,7 +11,7 @@ export const newId = (): string => testId("new", "one");
 
 const named = <T extends { readonly name: string }>(all: ReadonlyMap<string, T>, name: string): T =>
   must(
-    [...all.values()].find((one) => one.name === name),
+    [...all.values()].find((named) => named.name === name),
     name,
   );
 export const hostOf = (plan: Plan, name: string): Host => named(plan.host, name);

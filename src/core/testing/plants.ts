@@ -70,7 +70,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
     );
     const vid = port === undefined ? undefined : pick(port.tagged, roll);
     if (port === undefined || vid === undefined) return null;
-    edits.patch("port", port.id, { tagged: port.tagged.filter((one) => one !== vid) });
+    edits.patch("port", port.id, { tagged: port.tagged.filter((carried) => carried !== vid) });
     return { blame: [port.id], notice: hostsIn(index, [vid]) };
   },
   "a port between gear is off": (edits, index, roll) => {

@@ -17,7 +17,7 @@ const pick = <T>(roll: Dice, list: readonly T[]): T => list[roll(list.length)] a
  */
 function valuesOf(schema: Json, present: unknown): unknown[] {
   const any = schema.anyOf ?? schema.oneOf;
-  if (Array.isArray(any)) return any.flatMap((one) => (isJson(one) ? valuesOf(one, present) : []));
+  if (Array.isArray(any)) return any.flatMap((value) => (isJson(value) ? valuesOf(value, present) : []));
   if (Array.isArray(schema.enum)) return schema.enum;
   if ("const" in schema) return [schema.const];
   switch (schema.type) {
@@ -27,7 +27,7 @@ function valuesOf(schema: Json, present: unknown): unknown[] {
       return [null];
     case "integer":
     case "number":
-      return [schema.minimum, schema.maximum, 1, 20, 30, 4096].filter((one) => typeof one === "number");
+      return [schema.minimum, schema.maximum, 1, 20, 30, 4096].filter((value) => typeof value === "number");
     case "string":
       return [
         "",
@@ -93,7 +93,7 @@ export function editField(edits: PlanEdits, { kind, path, schema }: FieldPath, r
   const encode = (entity: Entity) => z.encode(SCHEMAS[kind] as z.ZodType, entity) as Json;
   const [entity, other] = [encode(pick(roll, all)), encode(pick(roll, all))];
   const values = [...valuesOf(schema, at(entity, path)), at(other, path), at(other, path)].filter(
-    (one) => one !== undefined,
+    (value) => value !== undefined,
   );
   if (values.length === 0) return;
   const read = (SCHEMAS[kind] as z.ZodType).safeParse(withValue(entity, path, pick(roll, values)));

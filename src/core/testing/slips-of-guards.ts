@@ -6,7 +6,7 @@ import { v } from "./written";
 
 const named = <T extends { readonly name: string }>(all: readonly T[], name: string): T =>
   must(
-    all.find((one) => one.name === name),
+    all.find((named) => named.name === name),
     name,
   );
 

@@ -9,7 +9,7 @@ export type Slip = readonly [code: string, slip: (edits: PlanEdits) => void, say
 
 const find = <K extends CollectionKind>(edits: PlanEdits, kind: K, name: string): EntityOf<K> =>
   must(
-    edits.all(kind).find((one) => "name" in one && one.name === name),
+    edits.all(kind).find((entity) => "name" in entity && entity.name === name),
     name,
   );
 const segmentCalled = (d: PlanEdits, name: string) => find(d, "segment", name);

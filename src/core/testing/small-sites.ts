@@ -32,7 +32,7 @@ const access = (number: number): Membership => ({
 const trunk = (untagged: number | null, tagged: readonly number[]): Membership => ({
   pvid: untagged === null ? null : v(untagged),
   untagged: untagged === null ? [] : [v(untagged)],
-  tagged: tagged.filter((one) => one !== untagged).map(v),
+  tagged: tagged.filter((vid) => vid !== untagged).map(v),
   admit: untagged === null ? "tagged" : "all",
 });
 

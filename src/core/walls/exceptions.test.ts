@@ -153,9 +153,9 @@ test("the moments are all sets of exceptions that ever hold together, each once"
         HOME,
         all.map((hours) => ({ hours: { ...hours, to: hours.to === hours.from ? hours.to + 1 : hours.to } })),
       );
-      const at = (one: number) =>
+      const at = (minute: number) =>
         limitedExceptions(index)
-          .filter(({ hours }) => inHours(hours, one))
+          .filter(({ hours }) => inHours(hours, minute))
           .map(({ exception }) => exception.name)
           .join();
       const known = moments(index).map(at);

@@ -120,7 +120,7 @@ function pairOf(
   // Two that nothing tells apart are treated as the first of their zone and one of the others.
   const target =
     source === aim
-      ? ([...zones.keys()].find((one) => one !== source && zones.get(one) === zones.get(source)) ?? aim)
+      ? ([...zones.keys()].find((peer) => peer !== source && zones.get(peer) === zones.get(source)) ?? aim)
       : aim;
   const key = `${source}>${target}`;
   const before = known.get(key);

@@ -24,7 +24,7 @@ const changed = (index: PlanIndex, edit: (edits: PlanEdits) => void): PlanIndex 
 };
 const named = <T extends { readonly name: string }>(all: Iterable<T>, name: string): T =>
   must(
-    [...all].find((one) => one.name === name),
+    [...all].find((named) => named.name === name),
     name,
   );
 /** The home with a wish to reach the door bell's pictures. */

@@ -74,7 +74,7 @@ export function assignChannels(
 }
 
 const byUse = (band: Band, chosen: readonly (Option | null)[]) => {
-  const usedBy = (option: Option) => chosen.filter((one) => meets(band, one, option)).length;
+  const usedBy = (option: Option) => chosen.filter((before) => meets(band, before, option)).length;
   return (a: Option, b: Option): number =>
     Number(a.dfs) - Number(b.dfs) || usedBy(a) - usedBy(b) || a.channel - b.channel;
 };
@@ -127,7 +127,7 @@ function fewestChanges(
     if (bare >= 0) return [bare];
     for (const [i, { neighbours }] of nodes.entries()) {
       const other = neighbours.find((neighbour) => meets(band, chosen[i] ?? null, chosen[neighbour] ?? null));
-      if (other !== undefined) return [i, other].filter((one) => !fixed.has(one));
+      if (other !== undefined) return [i, other].filter((number) => !fixed.has(number));
     }
     return null;
   };

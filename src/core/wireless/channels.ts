@@ -15,7 +15,7 @@ export function channelBlock(band: Band, channel: number, widthMhz: Radio["width
     if (channel <= 7) return [channel, channel + 4];
     return [channel - 4, channel];
   }
-  const base = BASES[band].find((one) => channel >= one);
+  const base = BASES[band].find((base) => channel >= base);
   if (base === undefined || (channel - base) % 4 !== 0) return null;
   const start = base + Math.floor((channel - base) / 4 / count) * count * 4;
   return Array.from({ length: count }, (_, i) => start + i * 4);
@@ -37,7 +37,7 @@ function indoorText(all: number, indoor: number): string {
 /** "19 channels, 15 with radar, 8 indoors only": what a band's list has. */
 export function channelsSummary(rules: RadioRules, band: Band): string {
   const own = rules.channels.filter((channel) => channel.band === band);
-  const [dfs, indoor] = [own.filter((one) => one.dfs).length, own.filter((one) => one.indoor).length];
+  const [dfs, indoor] = [own.filter((part) => part.dfs).length, own.filter((part) => part.indoor).length];
   if (own.length === 0) return "none listed: any number is taken";
   return [
     own.length === 1 ? "1 channel" : `${own.length} channels`,
@@ -70,13 +70,13 @@ export function channelOptions(
   );
   const options = new Map<string, Option>();
   const firsts =
-    band === "2.4" && widthMhz === 20 && [1, 6, 11].every((one) => allowed.has(one))
+    band === "2.4" && widthMhz === 20 && [1, 6, 11].every((free) => allowed.has(free))
       ? [1, 6, 11]
       : [...allowed.keys()];
   for (const channel of firsts) {
     const block = channelBlock(band, channel, widthMhz);
-    if (block === null || !block.every((one) => allowed.has(one))) continue;
-    const dfs = block.some((one) => allowed.get(one)?.dfs === true);
+    if (block === null || !block.every((part) => allowed.has(part))) continue;
+    const dfs = block.some((part) => allowed.get(part)?.dfs === true);
     if (dfs && useDfs === "without radar channels") continue;
     const key = block.join(" ");
     if (!options.has(key)) options.set(key, { channel: block[0] ?? channel, block, dfs });

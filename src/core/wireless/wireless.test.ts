@@ -117,7 +117,7 @@ test("channels are given without a clash whenever three are enough; else clashes
         const index = network(size, pairs);
         const assigned = assignChannels(index, "2.4", "without radar channels");
         const channel = new Map(
-          assigned.map(({ radio: one, option }) => [one.device, must(option, "a channel").channel]),
+          assigned.map(({ radio: own, option }) => [own.device, must(option, "a channel").channel]),
         );
         const clashes = pairs.filter(
           ([a, b]) => channel.get(testId("device", `AP ${a}`)) === channel.get(testId("device", `AP ${b}`)),
@@ -152,11 +152,11 @@ test("no fewer access points could change: by the book, over every way to give t
         const plan = network(size, pairs).plan;
         const edits = new PlanEdits(plan);
         for (const [i, channel] of present.entries()) {
-          const one = must(
+          const radio = must(
             edits.all("radio").find(({ device }) => device === testId("device", `AP ${i}`)),
             "its radio",
           );
-          edits.patch("radio", one.id, { channel });
+          edits.patch("radio", radio.id, { channel });
         }
         const applied = applyChanges(plan, edits.changes());
         const assigned = assignChannels(
@@ -164,7 +164,7 @@ test("no fewer access points could change: by the book, over every way to give t
           "2.4",
           "without radar channels",
         );
-        const changes = assigned.filter(({ radio: one, option }) => option?.channel !== one.channel).length;
+        const changes = assigned.filter(({ radio: own, option }) => option?.channel !== own.channel).length;
         const fewest = Math.min(
           ...Array.from({ length: 3 ** size }, (_, code) =>
             Array.from({ length: size }, (_, i) => must(NUMBERS[Math.floor(code / 3 ** i) % 3], "a channel")),
@@ -191,12 +191,12 @@ test("who hears whom: entered at either end, in one room, or in adjacent rooms",
     cableCm: null,
     heightUnits: null,
     building: "",
-    beside: beside.map((one) => testId("room", one)),
+    beside: beside.map((room) => testId("room", room)),
     group: "",
     needs: "",
   });
   const at = (name: string, place: string, hears: string[] = []) =>
-    aDevice({ name, kind: "accessPoint", place, hears: hears.map((one) => testId("device", one)) });
+    aDevice({ name, kind: "accessPoint", place, hears: hears.map((point) => testId("device", point)) });
   const index = PlanIndex.of(
     planWith({
       room: [room("Hall", ["Office"]), room("Office"), room("Barn")],

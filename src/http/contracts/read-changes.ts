@@ -18,9 +18,9 @@ export async function readChanges(
 ): Promise<{ readonly changes: readonly Change[] } | Misfit> {
   const changes: unknown[] = [];
   for (const [i, value] of values.entries()) {
-    const one = changeSchema.safeParse(value);
-    if (!one.success) return misfitOf(one.error, [...place, i]);
-    changes.push(one.data);
+    const read = changeSchema.safeParse(value);
+    if (!read.success) return misfitOf(read.error, [...place, i]);
+    changes.push(read.data);
     await breath();
   }
   return { changes: changes as Change[] };

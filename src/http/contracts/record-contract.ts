@@ -19,8 +19,8 @@ async function readEntries(value: unknown, breath: Breath): Promise<{ readonly v
   const read = envelope.safeParse(value);
   if (!read.success) return misfitOf(read.error, []);
   const entries: RecordEntry[] = [];
-  for (const [at, one] of read.data.entries.entries()) {
-    const entry = await readEntry(one, ["entries", at], breath);
+  for (const [at, part] of read.data.entries.entries()) {
+    const entry = await readEntry(part, ["entries", at], breath);
     if (!("entry" in entry)) return entry;
     entries.push(entry.entry);
   }

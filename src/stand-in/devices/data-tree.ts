@@ -22,11 +22,11 @@ const keyOf = (list: string, value: Json): string =>
   JSON.stringify((KEYS[list] ?? []).map((name) => (isFields(value) ? (value[name] ?? null) : null)));
 
 function mergedList(list: string, base: readonly Json[], more: readonly Json[]): Json[] {
-  const found = new Map(base.map((one) => [keyOf(list, one), one]));
-  for (const one of more) {
-    const key = keyOf(list, one);
+  const found = new Map(base.map((item) => [keyOf(list, item), item]));
+  for (const item of more) {
+    const key = keyOf(list, item);
     const known = found.get(key);
-    found.set(key, known === undefined ? one : merged(known, one, list));
+    found.set(key, known === undefined ? item : merged(known, item, list));
   }
   return [...found.values()];
 }
@@ -76,7 +76,7 @@ export function resource(data: Json, place: Place | "all"): Json | null {
   const own = data[top];
   if (own === undefined) return null;
   if (entry === null) return { [top]: own };
-  const found = entriesOf(data).find((one) => isFields(one) && one.name === entry);
+  const found = entriesOf(data).find((item) => isFields(item) && item.name === entry);
   return found === undefined ? null : { "ietf-interfaces:interface": [found] };
 }
 
@@ -85,8 +85,8 @@ function said(body: Json, { top, entry }: Place): Json | null {
   if (!isFields(body)) return null;
   if (entry === null) return body[top] ?? null;
   const list = body["ietf-interfaces:interface"];
-  const [one] = Array.isArray(list) ? (list as readonly Json[]) : [];
-  return isFields(one) && one.name === entry ? one : null;
+  const [sample] = Array.isArray(list) ? (list as readonly Json[]) : [];
+  return isFields(sample) && sample.name === entry ? sample : null;
 }
 
 /** The data after a resource was written; null where the body is about something else. */
@@ -102,8 +102,8 @@ export function written(data: Json, place: Place | "all", body: Json, how: "repl
   const { top, entry } = place;
   if (entry === null) return { ...data, [top]: how === "replace" ? own : merged(data[top] ?? {}, own, top) };
   const others = entriesOf(data);
-  const known = others.find((one) => isFields(one) && one.name === entry);
+  const known = others.find((item) => isFields(item) && item.name === entry);
   const now = known === undefined || how === "replace" ? own : merged(known, own);
-  const list = known === undefined ? [...others, now] : others.map((one) => (one === known ? now : one));
+  const list = known === undefined ? [...others, now] : others.map((item) => (item === known ? now : item));
   return { ...data, [top]: { interface: list } };
 }

@@ -3,29 +3,33 @@ import { NOBODY, liveStore, othersIn, TAB } from "../live/live-store";
 import { OthersAtThis, OthersHere, OthersMarks, OthersThere, thingsOf } from "./Others";
 
 const ID = "01900000-0000-7000-8000-000000000001";
-const one = (name: string, sheet: string, things: readonly string[] = [], tab = `${name} ${sheet}`) => ({
+const someone = (name: string, sheet: string, things: readonly string[] = [], tab = `${name} ${sheet}`) => ({
   tab,
   name,
   sheet,
   things,
 });
-const present = (...all: ReturnType<typeof one>[]) =>
+const present = (...all: ReturnType<typeof someone>[]) =>
   liveStore.setState({ isOpen: true, revision: 1, record: 0, present: all });
 afterEach(() => liveStore.setState(NOBODY));
 
 test("one's own tab is nobody else; a person with two tabs on one sheet is there once", () => {
-  const all = [one("Ruth", "ports", [], TAB), one("Marek", "ports", [], "a"), one("Marek", "ports", [], "b")];
+  const all = [
+    someone("Ruth", "ports", [], TAB),
+    someone("Marek", "ports", [], "a"),
+    someone("Marek", "ports", [], "b"),
+  ];
   expect(othersIn(all, TAB).map(({ tab }) => tab)).toEqual(["a"]);
 });
 
 test("the title block says who is where; of more than two how many", () => {
-  present(one("Ruth", "ports", [], TAB));
+  present(someone("Ruth", "ports", [], TAB));
   const { rerender } = render(<OthersHere />);
   expect(screen.queryByText("Also here")).toBeNull();
-  present(one("Ruth", "ports", [], TAB), one("Marek", "walls"), one("Ines", "somewhere"));
+  present(someone("Ruth", "ports", [], TAB), someone("Marek", "walls"), someone("Ines", "somewhere"));
   rerender(<OthersHere />);
   expect(screen.getByText("Marek on Walls, Ines")).toBeTruthy();
-  present(one("Marek", "walls"), one("Ines", "ports"), one("Liv", "ports"));
+  present(someone("Marek", "walls"), someone("Ines", "ports"), someone("Liv", "ports"));
   rerender(<OthersHere />);
   expect(screen.getByTitle("Marek on Walls, Ines on Ports, Liv on Ports").textContent).toBe(
     "Also here3 others",
@@ -33,7 +37,7 @@ test("the title block says who is where; of more than two how many", () => {
 });
 
 test("a view in the work order has the initials of whoever is there, or their number", () => {
-  present(one("Marek Vale", "walls"), one("Ines", "ports"), one("Liv", "ports"));
+  present(someone("Marek Vale", "walls"), someone("Ines", "ports"), someone("Liv", "ports"));
   render(
     <>
       <OthersThere view="walls" />
@@ -49,7 +53,7 @@ test("a view in the work order has the initials of whoever is there, or their nu
 });
 
 test("what somebody else has selected is marked, and said in the margin; only ids become a selector", () => {
-  present(one("Marek", "ports", [ID, "]{} * {display:none"]), one("Ruth", "ports", [ID], TAB));
+  present(someone("Marek", "ports", [ID, "]{} * {display:none"]), someone("Ruth", "ports", [ID], TAB));
   const { container } = render(
     <>
       <OthersMarks />

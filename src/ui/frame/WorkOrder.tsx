@@ -34,8 +34,15 @@ export function WorkOrder({ view }: { view: ViewKey }) {
   const isUnfolded = useUi((state) => state.unfoldedOver === view);
   const set = useUi((state) => state.set);
   const here = VIEWS.find(({ key }) => key === view);
-  const entry = (one: View & { key: ViewKey }) => (
-    <Entry key={one.key} view={one} here={one.key === view} list={list} plan={plan} probed={probed} />
+  const entry = (listed: View & { key: ViewKey }) => (
+    <Entry
+      key={listed.key}
+      view={listed}
+      here={listed.key === view}
+      list={list}
+      plan={plan}
+      probed={probed}
+    />
   );
   return (
     <nav

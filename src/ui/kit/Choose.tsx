@@ -28,12 +28,12 @@ export function Choose<V extends string>({
         className="field"
         value={value}
         onChange={(event) => {
-          const chosen = choices.find(([one]) => one === event.target.value);
+          const chosen = choices.find(([choice]) => choice === event.target.value);
           if (chosen !== undefined) onChoose(chosen[0], chosen[1]);
         }}
       >
-        {choices.map(([one, words]) => (
-          <option key={one} value={one}>
+        {choices.map(([choice, words]) => (
+          <option key={choice} value={choice}>
             {words}
           </option>
         ))}

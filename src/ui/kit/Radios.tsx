@@ -18,7 +18,7 @@ interface Props<V extends string> {
 export function Radios<V extends string>({ label, value, choices, onChoose, across = false }: Props<V>) {
   const byArrow = useRef(false);
   const choose = (text: string) => {
-    const chosen = choices.find(([one]) => one === text);
+    const chosen = choices.find(([choice]) => choice === text);
     if (chosen !== undefined && chosen[0] !== value) onChoose(chosen[0]);
   };
   return (
@@ -34,13 +34,13 @@ export function Radios<V extends string>({ label, value, choices, onChoose, acro
         byArrow.current = false;
       }}
     >
-      {choices.map(([one, words]) => (
-        <label key={one} className="flex min-h-6 items-center gap-2">
+      {choices.map(([choice, words]) => (
+        <label key={choice} className="flex min-h-6 items-center gap-2">
           <RadioGroup.Item
-            value={one}
+            value={choice}
             className="h-4 w-4 rounded-full border border-rule bg-panel"
             onFocus={(event) => {
-              if (byArrow.current) choose(one);
+              if (byArrow.current) choose(choice);
               byArrow.current = false;
               event.preventDefault();
             }}

@@ -14,9 +14,9 @@ test("an arrow chooses what it moves to, and choosing what is chosen asks for no
           ["list", "List"],
           ["drawing", "Drawing"],
         ]}
-        onChoose={(one) => {
-          asked.push(one);
-          setValue(one);
+        onChoose={(choice) => {
+          asked.push(choice);
+          setValue(choice);
         }}
       />
     );

@@ -18,7 +18,7 @@ interface Props<V extends string> {
 export function Segmented<V extends string>({ label, value, choices, onChoose }: Props<V>) {
   const byArrow = useRef(false);
   const choose = (text: string) => {
-    const chosen = choices.find(([one]) => one === text);
+    const chosen = choices.find(([choice]) => choice === text);
     if (chosen !== undefined && chosen[0] !== value) onChoose(chosen[0]);
   };
   return (
@@ -35,12 +35,12 @@ export function Segmented<V extends string>({ label, value, choices, onChoose }:
         byArrow.current = false;
       }}
     >
-      {choices.map(([one, words]) => (
+      {choices.map(([choice, words]) => (
         <ToggleGroup.Item
-          key={one}
-          value={one}
+          key={choice}
+          value={choice}
           onFocus={() => {
-            if (byArrow.current) choose(one);
+            if (byArrow.current) choose(choice);
             byArrow.current = false;
           }}
           className={clsx(

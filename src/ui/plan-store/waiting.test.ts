@@ -105,21 +105,21 @@ test("two tabs keep a list each; a third takes over a closed one's, once, and no
 });
 
 test("a copy of a tab has its name, and does not write over its list", async () => {
-  const one = tabs.page();
-  await one.keeper.restore();
-  await put(one.keeper, edit("In the first"));
-  const copy = tabs.page(one.tab);
+  const page = tabs.page();
+  await page.keeper.restore();
+  await put(page.keeper, edit("In the first"));
+  const copy = tabs.page(page.tab);
   expect(await copy.keeper.restore()).toEqual([]);
   await put(copy.keeper, edit("In the copy"));
-  tabs.close(one.tab);
-  expect(names(await tabs.page(one.tab).keeper.restore())).toEqual(["In the first"]);
+  tabs.close(page.tab);
+  expect(names(await tabs.page(page.tab).keeper.restore())).toEqual(["In the first"]);
 });
 
 test("another person's and another site's lists are left alone", async () => {
-  const one = tabs.page();
-  await one.keeper.restore();
-  await put(one.keeper, edit("Ruth's"));
-  tabs.close(one.tab);
+  const page = tabs.page();
+  await page.keeper.restore();
+  await put(page.keeper, edit("Ruth's"));
+  tabs.close(page.tab);
   const browser: Browser = {
     tabId: () => "other",
     claim: async () => true,
@@ -133,9 +133,9 @@ test("another person's and another site's lists are left alone", async () => {
 
 test("without Web Locks only a list untouched for a quarter of an hour is taken over", async () => {
   tabs.locks = false;
-  const one = tabs.page();
-  await one.keeper.restore();
-  await put(one.keeper, edit("Left"));
+  const page = tabs.page();
+  await page.keeper.restore();
+  await put(page.keeper, edit("Left"));
   tabs.time = 60_000;
   expect(await tabs.page().keeper.restore()).toEqual([]);
   tabs.time = 16 * 60_000;
@@ -144,9 +144,9 @@ test("without Web Locks only a list untouched for a quarter of an hour is taken 
 
 test("what a version before kept is taken over once, when it lies in the database", async () => {
   tabs.old = JSON.stringify([encodeBatch(edit("Of before"))]);
-  const one = tabs.page();
-  expect([names(await one.keeper.restore()), tabs.old]).toEqual([["Of before"], null]);
-  tabs.close(one.tab);
+  const page = tabs.page();
+  expect([names(await page.keeper.restore()), tabs.old]).toEqual([["Of before"], null]);
+  tabs.close(page.tab);
   expect(names(await tabs.page().keeper.restore())).toEqual(["Of before"]);
 });
 
@@ -161,35 +161,35 @@ test.each(["[{", "{}", "null", '[{"id":"no batch"}]'])(
 test("a browser without a database, or a full one: nothing is said to be kept, the tab warns", async () => {
   tabs.old = JSON.stringify([encodeBatch(edit("Of before"))]);
   globalThis.indexedDB = undefined as unknown as IDBFactory;
-  const one = tabs.page();
-  expect(names(await one.keeper.restore())).toEqual(["Of before"]);
-  expect([one.keeper.wouldBeLost(), one.kept, tabs.old === null]).toEqual([true, [false], false]);
-  await put(one.keeper, edit("New"));
-  expect([one.keeper.wouldBeLost(), one.kept.at(-1)]).toEqual([true, false]);
-  await put(one.keeper);
-  expect(one.keeper.wouldBeLost()).toBe(false);
+  const page = tabs.page();
+  expect(names(await page.keeper.restore())).toEqual(["Of before"]);
+  expect([page.keeper.wouldBeLost(), page.kept, tabs.old === null]).toEqual([true, [false], false]);
+  await put(page.keeper, edit("New"));
+  expect([page.keeper.wouldBeLost(), page.kept.at(-1)]).toEqual([true, false]);
+  await put(page.keeper);
+  expect(page.keeper.wouldBeLost()).toBe(false);
 });
 
 test("too many to keep: nothing half is kept, and leaving would lose them", async () => {
-  const one = tabs.page();
-  await one.keeper.restore();
-  await put(one.keeper, edit("One"));
+  const page = tabs.page();
+  await page.keeper.restore();
+  await put(page.keeper, edit("One"));
   const huge = edit("Many");
   const change = must(huge.changes[0], "a change");
-  await put(one.keeper, edit("One"), { ...huge, changes: Array.from({ length: 20_001 }, () => change) });
-  expect(one.keeper.wouldBeLost()).toBe(true);
-  tabs.close(one.tab);
-  expect(await tabs.page(one.tab).keeper.restore()).toEqual([]);
+  await put(page.keeper, edit("One"), { ...huge, changes: Array.from({ length: 20_001 }, () => change) });
+  expect(page.keeper.wouldBeLost()).toBe(true);
+  tabs.close(page.tab);
+  expect(await tabs.page(page.tab).keeper.restore()).toEqual([]);
 });
 
 test("while one list is being written the next is not lost", async () => {
-  const one = tabs.page();
-  await one.keeper.restore();
-  for (let n = 1; n <= 5; n += 1) one.keeper.keep(Array.from({ length: n }, (_, i) => edit(`${n}.${i}`)));
-  await one.keeper.settled();
-  expect(one.keeper.wouldBeLost()).toBe(false);
-  tabs.close(one.tab);
-  expect(names(await tabs.page(one.tab).keeper.restore())).toEqual(["5.0", "5.1", "5.2", "5.3", "5.4"]);
+  const page = tabs.page();
+  await page.keeper.restore();
+  for (let n = 1; n <= 5; n += 1) page.keeper.keep(Array.from({ length: n }, (_, i) => edit(`${n}.${i}`)));
+  await page.keeper.settled();
+  expect(page.keeper.wouldBeLost()).toBe(false);
+  tabs.close(page.tab);
+  expect(names(await tabs.page(page.tab).keeper.restore())).toEqual(["5.0", "5.1", "5.2", "5.3", "5.4"]);
 });
 
 /** What browsers kept in the forms of before: a test reads them all, so that no new form forgets them. */

@@ -63,7 +63,7 @@ const unsentWords = (entries: number, photos: number): string =>
 
 /** Whether the page opens without a connection, where that is to be said. */
 function OfflineState() {
-  const state = useOffline((one) => one.state);
+  const state = useOffline((offline) => offline.state);
   if (state === "unknown") return null;
   return (
     <p className={`border-b border-hair px-4 py-1 text-12 ${state === "ready" ? "text-ink2" : "text-warn"}`}>

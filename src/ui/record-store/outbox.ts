@@ -104,7 +104,7 @@ export function makeOutbox(site: string, person: string): Outbox {
     waiting: () =>
       tried(async (db) => {
         const all = await db.getAll("outbox", ofSite());
-        return all.flatMap((one) => (one.person === person ? (decodeEntry(one.entry) ?? []) : []));
+        return all.flatMap((row) => (row.person === person ? (decodeEntry(row.entry) ?? []) : []));
       }, []),
     known: () => tried((db) => db.getAll("record", ofSite()), []),
     put: (entry) =>

@@ -200,10 +200,10 @@ export const asksFromNowhere = localCheck<Asks, "device">({
         ];
   },
   describe: ({ device, leg }, index) => {
-    const one = index.plan.interface.get(leg);
+    const holder = index.plan.interface.get(leg);
     return (
-      `${nameOf(index, "device", device)} is to ask its servers from ${one?.name ?? "a leg"}, ` +
-      `${one?.device === device ? "which has no address" : "which is another device's"}.`
+      `${nameOf(index, "device", device)} is to ask its servers from ${holder?.name ?? "a leg"}, ` +
+      `${holder?.device === device ? "which has no address" : "which is another device's"}.`
     );
   },
   repairs: ({ device }, index) => [

@@ -141,7 +141,7 @@ function add(owners: Map<string, string | readonly string[]>, name: string, id: 
 function take(owners: Map<string, string | readonly string[]>, name: string, id: string): void {
   const key = name.toLowerCase();
   const known = owners.get(key);
-  const rest = typeof known === "string" || known === undefined ? [] : known.filter((one) => one !== id);
+  const rest = typeof known === "string" || known === undefined ? [] : known.filter((other) => other !== id);
   if (rest.length === 0) owners.delete(key);
   else owners.set(key, rest.length === 1 ? (rest[0] ?? id) : rest);
 }

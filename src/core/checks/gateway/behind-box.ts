@@ -43,7 +43,7 @@ const WAYS: readonly Arrangement[] = ["bridged", "bypassed", "behind"];
 function away(index: PlanIndex, line: Line, arrangement: Arrangement): Repair[] {
   const edit: Repair["edit"] = (edits, ids) => arrangeBox({ edits, ids }, { line: line.id, arrangement });
   if (edit(new PlanEdits(index.plan), () => "") !== null) return [];
-  const name = ARRANGEMENTS.find((one) => one.arrangement === arrangement)?.name ?? arrangement;
+  const name = ARRANGEMENTS.find((row) => row.arrangement === arrangement)?.name ?? arrangement;
   return [
     {
       label: `Have the box of ${line.name} ${name}`,

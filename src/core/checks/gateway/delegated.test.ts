@@ -48,8 +48,8 @@ test("lines are named in the order of failover, whatever that of the rows is", (
     { Household: "2001:db8:24:20::/64" },
   );
   const turned: Plan = { ...plan, line: new Map([...plan.line].reverse()) };
-  for (const one of [plan, turned])
-    expect(found(one).map(({ said }) => said)).toEqual([
+  for (const tried of [plan, turned])
+    expect(found(tried).map(({ said }) => said)).toEqual([
       "Household has 2001:db8:24:20::/64, and Fibre line delegates 2001:db8:70::/56 and " +
         "Mobile line delegates 2001:db8:80::/56.",
     ]);

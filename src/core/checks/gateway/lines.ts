@@ -184,7 +184,7 @@ export const linePinsClash = check<PinData>({
     orders(index).flatMap((lines) =>
       lines.flatMap((other, at) =>
         other.pins.flatMap((pin, place): Found<PinData>[] => {
-          const kept = lines.slice(0, at).find(({ pins }) => pins.some((one) => samePin(one, pin)));
+          const kept = lines.slice(0, at).find(({ pins }) => pins.some((other) => samePin(other, pin)));
           return kept === undefined
             ? []
             : [
@@ -208,7 +208,7 @@ export const linePinsClash = check<PinData>({
         ? []
         : [
             setLine(`Pin it to ${nameOf(index, "line", beside)} only`, line, {
-              pins: line.pins.filter((one) => !samePin(one, pin)),
+              pins: line.pins.filter((other) => !samePin(other, pin)),
             }),
           ];
     }),

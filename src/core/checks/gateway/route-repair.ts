@@ -13,6 +13,8 @@ export const withoutRoute = (index: PlanIndex, device: string, route: Route): Re
   args: { device, route: routeText(route) },
   edit: (edits) => {
     const { routes } = edits.need("device", device);
-    edits.patch("device", device, { routes: routes.filter((one) => routeText(one) !== routeText(route)) });
+    edits.patch("device", device, {
+      routes: routes.filter((other) => routeText(other) !== routeText(route)),
+    });
   },
 });

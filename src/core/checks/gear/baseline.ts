@@ -23,7 +23,7 @@ interface OfFields extends OnDevice {
 }
 
 const word = (field: BaselineField): string =>
-  BASELINE_FIELDS.find(([one]) => one === field)?.[1].toLowerCase() ?? field;
+  BASELINE_FIELDS.find(([name]) => name === field)?.[1].toLowerCase() ?? field;
 
 const onDevice = ({ id }: Device) => [{ kind: "device" as const, id }];
 
@@ -192,7 +192,7 @@ const gearServerSilent = check<Unheard>({
   describe: ({ sentence }) => sentence,
   repairs: ({ device, asks }, index) => {
     const own = index.plan.device.get(device);
-    const asked = ASKED.find(([one]) => one === asks);
+    const asked = ASKED.find(([name]) => name === asks);
     return own === undefined || asked === undefined || nobodys(index, own.baseline[asked[1]]) !== undefined
       ? []
       : repairsFor(index, (run) => heard(run, own, asked));

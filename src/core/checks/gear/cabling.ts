@@ -43,15 +43,15 @@ const optic = (link: string, port: Port, what: Optic, words: string): Repair => 
  */
 const commonOptics = (link: Link, [a, b]: readonly [Port, Port]): Optic[] => {
   const wanted = fibreOf(link.cable);
-  const suits = (one: Optic) =>
-    one !== "none" &&
-    one !== "direct attach" &&
-    (wanted === null ? /-S|-L/.test(one) : /-S/.test(one) === (wanted === "multimode")) &&
-    !one.endsWith("-T");
+  const suits = (optic: Optic) =>
+    optic !== "none" &&
+    optic !== "direct attach" &&
+    (wanted === null ? /-S|-L/.test(optic) : /-S/.test(optic) === (wanted === "multimode")) &&
+    !optic.endsWith("-T");
   const common = opticsFor(a).filter((optic) => suits(optic) && opticsFor(b).includes(optic));
-  const speed = (one: Optic) => Number.parseInt(one, 10);
+  const speed = (optic: Optic) => Number.parseInt(optic, 10);
   const fastest = Math.max(0, ...common.map(speed));
-  return common.filter((one) => speed(one) === fastest && !one.endsWith("ER"));
+  return common.filter((optic) => speed(optic) === fastest && !optic.endsWith("ER"));
 };
 
 const bothOptics = (index: PlanIndex, link: Link): Repair[] => {

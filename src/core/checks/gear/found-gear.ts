@@ -148,7 +148,7 @@ export const gearAddressTaken = check<Taken>({
       args: { gear, address: formatAddress(address) },
       edit: (edits) => {
         const known = edits.need("gear", gear);
-        edits.patch("gear", gear, { addresses: known.addresses.filter((one) => one !== address) });
+        edits.patch("gear", gear, { addresses: known.addresses.filter((other) => other !== address) });
       },
     },
   ],

@@ -115,7 +115,7 @@ function freeUnit(index: PlanIndex, device: Device, room: Room | undefined): num
       }),
   );
   for (let unit = 1; unit + height - 1 <= (room?.heightUnits ?? 100); unit += 1) {
-    if (Array.from({ length: height }, (_, i) => unit + i).every((one) => !taken.has(one))) return unit;
+    if (Array.from({ length: height }, (_, i) => unit + i).every((place) => !taken.has(place))) return unit;
   }
   return null;
 }

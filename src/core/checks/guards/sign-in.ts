@@ -103,8 +103,8 @@ export const givesUpFirst = check<TooLateData>({
     const asks = editProfile(
       profile,
       `Ask ${QUICK.tries} x ${QUICK.waitSeconds} s on ${profile.name}`,
-      (one) => ({
-        timers: quicker(one).timers,
+      (own) => ({
+        timers: quicker(own).timers,
       }),
     );
     const first = editProfile(profile, `Try the MAC address first on ${profile.name}`, () => ({
@@ -314,7 +314,9 @@ export const signInWatches = check<ProfileData & { readonly ports: number }>({
   find: (index) =>
     profiles(index).flatMap((profile) => {
       const ports =
-        profile.stage === "watch" ? portsAsking(index).filter((one) => one.profile === profile).length : 0;
+        profile.stage === "watch"
+          ? portsAsking(index).filter((asking) => asking.profile === profile).length
+          : 0;
       return ports === 0
         ? []
         : [{ subjects: [{ kind: "signIn" as const, id: profile.id }], data: { profile: profile.id, ports } }];

@@ -15,7 +15,7 @@ function pairsOf(fabric: Fabric): readonly (readonly [port: number, far: number]
   const found = sharedWires(fabric).flatMap((wire) => {
     const ports = wires[wire]?.bridgePorts ?? [];
     return ports.flatMap((port): [number, number][] => {
-      const far = ports.find((one) => deviceOf[one] !== deviceOf[port]);
+      const far = ports.find((far) => deviceOf[far] !== deviceOf[port]);
       return far === undefined ? [] : [[port, far]];
     });
   });

@@ -33,7 +33,7 @@ const withoutName = (service: OwnService, name: string): Repair => ({
   planner: "write-service",
   args: { service: service.id, without: name },
   edit: (edits) =>
-    edits.patch("service", service.id, { includes: service.includes.filter((one) => one !== name) }),
+    edits.patch("service", service.id, { includes: service.includes.filter((other) => other !== name) }),
 });
 
 const removal = ({ id, name }: OwnService): Repair => ({
@@ -44,9 +44,11 @@ const removal = ({ id, name }: OwnService): Repair => ({
 });
 
 function newName(index: PlanIndex, { id, name }: OwnService): Repair[] {
-  const taken = new Set([...catalogueOf(index.plan), ...index.plan.service.values()].map((one) => one.name));
+  const taken = new Set(
+    [...catalogueOf(index.plan), ...index.plan.service.values()].map((service) => service.name),
+  );
   const free = Array.from({ length: 200 }, (_, at) => `${name.slice(0, 20)} ${at + 2}`).find(
-    (one) => !taken.has(one),
+    (title) => !taken.has(title),
   );
   return free === undefined
     ? []
@@ -136,17 +138,17 @@ const ownIn = (index: PlanIndex): ReadonlyMap<string, readonly Service[]> =>
 
 /** Writes other services in place of those of a name. */
 function replaceNamed(edits: PlanEdits, { kind, id, service }: DiffersData, by: readonly Service[]): void {
-  const [one] = by;
+  const [answering] = by;
   if (kind === "wall" || kind === "exception") {
     const others = edits.need(kind, id).services.filter(({ name }) => name !== service);
     edits.patch(kind, id, { services: [...others, ...by] });
   } else if (kind === "signIn") {
     const others = edits.need("signIn", id).before.filter(({ name }) => name !== service);
     edits.patch("signIn", id, { before: [...others, ...by] });
-  } else if (kind === "wish" && one !== undefined) edits.patch("wish", id, { service: one });
-  else if (kind === "line" && one !== undefined) {
+  } else if (kind === "wish" && answering !== undefined) edits.patch("wish", id, { service: answering });
+  else if (kind === "line" && answering !== undefined) {
     const isIt = (pin: Pin) => pin.what === "service" && pin.service.name === service;
-    const pins = edits.need("line", id).pins.map((pin) => (isIt(pin) ? { ...pin, service: one } : pin));
+    const pins = edits.need("line", id).pins.map((pin) => (isIt(pin) ? { ...pin, service: answering } : pin));
     edits.patch("line", id, { pins });
   }
 }

@@ -53,10 +53,10 @@ export const pastTheWalls = check<Past>({
   },
   describe: ({ segment, device }, index) => {
     const others = [...index.plan.segment.values()].filter(
-      (one) =>
-        one.id !== segment &&
-        index.gatewayOf(one)?.device === device &&
-        one.zone !== index.plan.segment.get(segment)?.zone,
+      (other) =>
+        other.id !== segment &&
+        index.gatewayOf(other)?.device === device &&
+        other.zone !== index.plan.segment.get(segment)?.zone,
     );
     return (
       `${nameOf(index, "device", device)} routes between ${nameOf(index, "segment", segment)} ` +

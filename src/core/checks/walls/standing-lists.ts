@@ -92,7 +92,7 @@ interface MergeData {
 /** What the earlier rule says once it has taken the later one in. */
 function joinedRule(into: Rule, gone: Rule, by: Merge["by"]): Partial<Rule> {
   const once = <T>(all: readonly T[]): T[] =>
-    all.filter((one, at) => all.findIndex((other) => equal(one, other)) === at);
+    all.filter((item, at) => all.findIndex((other) => equal(item, other)) === at);
   switch (by) {
     case "from":
       return { from: once([...into.from, ...gone.from]) };

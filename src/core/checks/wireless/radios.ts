@@ -109,7 +109,7 @@ export const channelNotAllowed = localCheck<OfRadio, "radio">({
     const allowed = index.plan.site.radio.channels.filter((channel) => channel.band === radio.band);
     if (!radio.enabled || radio.channel === null || allowed.length === 0) return [];
     const block = channelBlock(radio.band, radio.channel, radio.widthMhz);
-    return block !== null && block.every((one) => allowed.some((other) => other.number === one))
+    return block !== null && block.every((channel) => allowed.some((other) => other.number === channel))
       ? []
       : [{ subjects: [{ kind: "radio", id: radio.id }], data: { radio: radio.id } }];
   },

@@ -17,7 +17,7 @@ const onPort = (port: Port, about: About, patch: (port: Port) => Partial<Port>):
     (edits) => edits.patch("port", port.id, patch(edits.need("port", port.id))),
   );
 
-const less = (vids: readonly Vid[], vid: number | null): Vid[] => vids.filter((one) => one !== vid);
+const less = (vids: readonly Vid[], vid: number | null): Vid[] => vids.filter((carried) => carried !== vid);
 const without = ({ untagged, tagged, pvid }: Port, vid: number): Partial<Port> => ({
   untagged: less(untagged, vid),
   tagged: less(tagged, vid),

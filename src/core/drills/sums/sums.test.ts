@@ -60,8 +60,8 @@ const TWINS: Readonly<Record<SumKind, (sum: Sum) => string>> = {
       ? groups(`without ${ADDRESS} to ${ADDRESS}`, sum)
       : [];
     let count = 0;
-    for (let one = read(first); one <= read(last); one += 1)
-      if (from === "" || one < read(from) || one > read(to)) count += 1;
+    for (let address = read(first); address <= read(last); address += 1)
+      if (from === "" || address < read(from) || address > read(to)) count += 1;
     return String(count);
   },
   poolEnd: (sum) => {

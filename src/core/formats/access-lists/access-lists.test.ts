@@ -89,9 +89,9 @@ test("in the words of the table, too: JSON out and in again says the same as the
       action,
     }));
   expect(said(rules)).toEqual(said(indexOf(plan).rulesOf(gatewayOf(plan).id)));
-  const one =
+  const rule =
     '[{"from":"Staff","to":["Servers","Internet"],"services":"https","action":"accept","note":"pages"}]';
-  expect(readFrom(plan, one).rules).toEqual([expect.objectContaining({ action: "accept", note: "pages" })]);
+  expect(readFrom(plan, rule).rules).toEqual([expect.objectContaining({ action: "accept", note: "pages" })]);
 });
 
 const entry = (matches: unknown, rest: object = {}) => ({

@@ -20,7 +20,7 @@ const text = (prefix: Prefix | null): string => (prefix === null ? "any" : forma
 const sorted = (prefixes: readonly (Prefix | null)[]): (Prefix | null)[] =>
   [...new Map(prefixes.map((prefix) => [text(prefix), prefix])).entries()]
     .sort(([a], [b]) => byText(a, b))
-    .map(([, one]) => one);
+    .map(([, entry]) => entry);
 const keyOf = (prefixes: readonly (Prefix | null)[]): string => prefixes.map(text).join();
 const servicesKey = ({ services }: Joined): string =>
   services.map(({ first, last }) => `${first}-${last}`).join();
@@ -94,7 +94,7 @@ class Names {
   /** Whether all addresses of the device are among the prefixes. */
   hasAllOwn(prefixes: readonly (Prefix | null)[], family: Family): boolean {
     const named = new Set(prefixes.map(text));
-    return [...this.#own[family].keys()].every((one) => named.has(one));
+    return [...this.#own[family].keys()].every((label) => named.has(label));
   }
   /** The device's own addresses that lie in any of the subnets. */
   ownIn(prefixes: readonly (Prefix | null)[], family: Family): Prefix[] {
@@ -128,7 +128,7 @@ class Names {
         own.flatMap((segment) => prefixesOf(segment, family)),
         { at: "zone", zone },
       );
-    for (const one of segment.values()) take(prefixesOf(one, family), { at: "segment", segment: one.id });
+    for (const own of segment.values()) take(prefixesOf(own, family), { at: "segment", segment: own.id });
     return [...sides, ...[...left.values()].map((prefix): RuleSide => ({ at: "prefix", prefix }))];
   }
 }
@@ -214,9 +214,9 @@ export function rulesOfLists(
   const names = new Names(index, device);
   const rules = lists.flatMap(({ name, family, entries }) => {
     const read = entries.flatMap((entry, at) => {
-      const one = readEntry(entry, family);
-      if (typeof one === "string") faults.push(`${name}, entry ${nameOf(entry, at)}: ${one}.`);
-      return one === null || typeof one === "string" ? [] : [one];
+      const prefix = readEntry(entry, family);
+      if (typeof prefix === "string") faults.push(`${name}, entry ${nameOf(entry, at)}: ${prefix}.`);
+      return prefix === null || typeof prefix === "string" ? [] : [prefix];
     });
     const entriesJoined = joined(read);
     return entriesJoined.flatMap((rule, at) => {

@@ -81,7 +81,7 @@ export class PcapngRecords implements Records {
 
   /** Reads the byte order of a section; false where it is none. */
   #turn(octets: Uint8Array, at: number): boolean {
-    const isLittle = [true, false].find((one) => orderOf(octets, one).u32(at + 8) === ORDER_MAGIC);
+    const isLittle = [true, false].find((isLittle) => orderOf(octets, isLittle).u32(at + 8) === ORDER_MAGIC);
     this.#isLittle = isLittle ?? this.#isLittle;
     return isLittle !== undefined;
   }

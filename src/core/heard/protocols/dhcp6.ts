@@ -60,7 +60,7 @@ function readOptions(field: Octets, given: Given, depth = 0): void {
     if (code === OPTION.address && value.has(0, 16)) addTo(given.addresses, formatAddress(value.address6(0)));
     if (code === OPTION.prefix && value.has(0, 25))
       addTo(given.addresses, `${formatAddress(value.address6(9))}/${value.u8(8)}`);
-    if (code === OPTION.dns) for (const one of value.addresses6(0)) addTo(given.dns, one);
+    if (code === OPTION.dns) for (const address of value.addresses6(0)) addTo(given.dns, address);
     at += 4 + length;
   }
 }

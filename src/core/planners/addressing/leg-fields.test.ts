@@ -18,7 +18,7 @@ function after(plan: Plan, edit: (context: EditContext) => Refusal): Plan | stri
 }
 const OFFICE = fennelStreet();
 const named = (kind: "device" | "segment", name: string): string =>
-  must([...OFFICE[kind].values()].find((one) => one.name === name)?.id, name);
+  must([...OFFICE[kind].values()].find((named) => named.name === name)?.id, name);
 const LEG = must(
   PlanIndex.of(OFFICE)
     .interfacesOf(named("device", "Gateway"))

@@ -87,7 +87,7 @@ function followedText(moves: MovesByAddress, text: string): string {
 
 type MoveOf = (segment: string | null, address: Address) => Move | undefined;
 
-const sameList = <T>(a: readonly T[], b: readonly T[]): boolean => a.every((one, i) => one === b[i]);
+const sameList = <T>(a: readonly T[], b: readonly T[]): boolean => a.every((value, i) => value === b[i]);
 
 /**
  * Moves the addresses that legs and hosts have, and what they ask; refuses when one has no place in its new
@@ -260,7 +260,7 @@ function movedScope(
     value: followedText(elsewhere, option.value),
   }));
   const touched = [...scope.pools, ...scope.exclusions].some(
-    (one) => moveOf(one.first) !== undefined || moveOf(one.last) !== undefined,
+    (range) => moveOf(range.first) !== undefined || moveOf(range.last) !== undefined,
   );
   if (!touched && options.every((option, i) => option.value === scope.options[i]?.value)) return scope;
   return {

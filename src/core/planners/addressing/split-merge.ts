@@ -179,7 +179,7 @@ function moveIntoMerged(edits: PlanEdits, into: Segment, gone: Segment): void {
     const more = new Set(ssid.moreSegments.map((segment) => (segment === gone.id ? into.id : segment)));
     edits.patch("ssid", ssid.id, {
       segment: ssid.segment === gone.id ? into.id : ssid.segment,
-      moreSegments: [...more].filter((one) => one !== ssid.segment || ssid.segment !== gone.id),
+      moreSegments: [...more].filter((extra) => extra !== ssid.segment || ssid.segment !== gone.id),
     });
   }
   for (const leg of edits.all("interface"))
@@ -244,7 +244,7 @@ export function mergeSegments(
  */
 function mergeScopes(edits: EditContext["edits"], intoId: string, goneId: string): Refusal {
   for (const scope of edits.all("scope").filter((scope) => scope.segment === goneId)) {
-    const own = edits.all("scope").find((one) => one.segment === intoId && one.family === scope.family);
+    const own = edits.all("scope").find((other) => other.segment === intoId && other.family === scope.family);
     if (own === undefined) {
       edits.patch("scope", scope.id, { segment: intoId });
       continue;

@@ -113,7 +113,7 @@ export function forwardCellText(index: PlanIndex, forward: Forward, column: Forw
     case "to": {
       const host = index.plan.host.get(forward.host);
       const twice =
-        [...index.plan.host.values()].filter((one) => alike(one.name, host?.name ?? "")).length > 1;
+        [...index.plan.host.values()].filter((other) => alike(other.name, host?.name ?? "")).length > 1;
       return twice && host !== undefined && host.ipv4 !== null
         ? formatAddress(host.ipv4)
         : (host?.name ?? "");

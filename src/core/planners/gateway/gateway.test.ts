@@ -31,7 +31,7 @@ describe("a forward's cells", () => {
     sources: fc.array(
       fc
         .constantFrom("203.0.113.40/32", "203.0.113.0/24", "2001:db8::/32")
-        .map((one) => must(parsePrefix(one), one)),
+        .map((text) => must(parsePrefix(text), text)),
       { maxLength: 3 },
     ),
     until: fc.option(fc.constantFrom("2027-04-30", "2030-01-01")),

@@ -85,7 +85,7 @@ function place(routes: Route[], at: number | undefined, fields: Partial<Route>):
   const route = { prefix, via: via ?? firstOf({ prefix }), metric };
   if (typeof route.via !== typeof prefix.network)
     return "A route and its next hop are of one family: both IPv4, or both IPv6.";
-  const twice = routes.findIndex((one, place) => place !== at && isSameWay(one, route));
+  const twice = routes.findIndex((other, place) => place !== at && isSameWay(other, route));
   if (twice >= 0)
     return `There is a route for ${formatPrefix(prefix)} by ${formatAddress(route.via)} already.`;
   if (known === undefined && routes.length >= MOST_ROUTES)

@@ -159,7 +159,7 @@ function newTunnel(context: EditContext, textOf: (column: TunnelColumn) => strin
 const AFTER: ReadonlySet<TunnelColumn> = new Set(["answers", "line", "end"]);
 
 function writeRow(context: EditContext, known: string | null, cells: RowCells<TunnelColumn>): Refusal {
-  const textOf = (column: TunnelColumn): string => cells.find(([one]) => one === column)?.[1].trim() ?? "";
+  const textOf = (column: TunnelColumn): string => cells.find(([key]) => key === column)?.[1].trim() ?? "";
   const made = known === null ? newTunnel(context, textOf) : null;
   if (typeof made === "string") return made;
   const id = made?.id ?? known ?? "";

@@ -32,7 +32,7 @@ function modelFor(edits: PlanEdits, text: string): DeviceModel | null {
   );
   const found = modelsOf(edits.plan).filter((model) => {
     const own = words(`${model.model} ${model.kind === "accessPoint" ? "access point" : model.kind}`);
-    return wanted.every((word) => own.some((one) => one === word || one === `${word}s`));
+    return wanted.every((word) => own.some((label) => label === word || label === `${word}s`));
   });
   return (
     [...found].sort((a, b) => a.model.length - b.model.length || byNaturalText(a.model, b.model))[0] ?? null

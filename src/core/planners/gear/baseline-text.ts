@@ -224,5 +224,5 @@ export function readLacks(text: string): Lack[] | string {
       `"${bad.part}" is nothing that a baseline asks for; ` +
       `write some of ${Object.values(LACK_WORDS).join(", ")}.`
     );
-  return LACKS.filter((one) => read.some(({ lack }) => lack === one));
+  return LACKS.filter((lacking) => read.some(({ lack }) => lack === lacking));
 }

@@ -212,7 +212,7 @@ function editRow(context: EditContext, id: string, [column, text]: readonly [Gea
 }
 
 const columnWord = (column: GearColumn): string =>
-  GEAR_COLUMNS.find(([one]) => one === column)?.[1] ?? column;
+  GEAR_COLUMNS.find(([key]) => key === column)?.[1] ?? column;
 
 /**
  * Writes a block of texts onto devices and the whole site (the row with the site's id), in the order of

@@ -50,8 +50,8 @@ const opticNamed = (text: string): Optic | undefined =>
 /** A cell of the cable schedule as it can be typed in again. */
 export function cableCellText(edits: Pick<PlanEdits, "need">, link: Link, column: CableColumn): string {
   const optic = (port: string) => {
-    const { optic: one } = edits.need("port", port);
-    return one === "none" ? "" : one;
+    const { optic: fitted } = edits.need("port", port);
+    return fitted === "none" ? "" : fitted;
   };
   switch (column) {
     case "label":

@@ -283,8 +283,8 @@ describe("cables", () => {
 
   test("only the chosen cables get labels, and none of those that are there", () => {
     const before = donePlan(afterEdit(office, (context) => labelCables(context)));
-    const [one] = before.link.values();
-    const after = donePlan(afterEdit(before, (context) => labelCables(context, new Set([one?.id ?? ""]))));
+    const [cable] = before.link.values();
+    const after = donePlan(afterEdit(before, (context) => labelCables(context, new Set([cable?.id ?? ""]))));
     expect(after.link).toEqual(before.link);
   });
 
@@ -523,9 +523,9 @@ test("numbers of a device are held to what they can be, and a rack unit gives it
 });
 
 test("a cable between a port and itself, or to a port in use, is refused", () => {
-  const one = port(office, "Switch B", "11");
-  expect(afterEdit(office, (context) => connectPorts(context, one.id, one.id))).toMatch(/two ends/);
+  const own = port(office, "Switch B", "11");
+  expect(afterEdit(office, (context) => connectPorts(context, own.id, own.id))).toMatch(/two ends/);
   expect(
-    afterEdit(office, (context) => connectPorts(context, one.id, port(office, "Upper switch", "26").id)),
+    afterEdit(office, (context) => connectPorts(context, own.id, port(office, "Upper switch", "26").id)),
   ).toMatch(/has a cable already/);
 });

@@ -136,7 +136,7 @@ export function setLeaflet(
   if (model === "") return "Say first which model the device is: its leaflet holds for all of that model.";
   const fields = read(field, typed);
   if (typeof fields === "string") return fields;
-  const known = edits.all("leaflet").filter((one) => one.model === model);
+  const known = edits.all("leaflet").filter((leaflet) => leaflet.model === model);
   const [own] = known.sort((a, b) => (a.id < b.id ? -1 : 1));
   if (own === undefined && edits.all("leaflet").length >= MOST.leaflet)
     return `A site holds at most ${MOST.leaflet} leaflets; forget one that no device is of.`;

@@ -240,8 +240,8 @@ test("a crossing is set as asked, agrees in itself, and keeps the port's other V
           expect(isConsistent(is)).toBe(true);
           expect(is.tagged.includes(v(vid))).toBe(way === "tagged");
           expect(is.pvid === vid).toBe(way === "untagged");
-          const others = was.tagged.filter((one) => one !== vid && one !== is.pvid);
-          expect(is.tagged.filter((one) => one !== vid)).toEqual(others);
+          const others = was.tagged.filter((carried) => carried !== vid && carried !== is.pvid);
+          expect(is.tagged.filter((carried) => carried !== vid)).toEqual(others);
         }
       },
     ),

@@ -28,7 +28,7 @@ export function setCrossing({ edits, index }: EditContext, id: string, vid: Vid,
     const untagged = way === "untagged" ? vid : kept;
     const tagged = [
       ...new Set([
-        ...port.tagged.filter((one) => one !== vid && one !== untagged),
+        ...port.tagged.filter((carried) => carried !== vid && carried !== untagged),
         ...(way === "tagged" ? [vid] : []),
       ]),
     ].sort((a, b) => a - b);

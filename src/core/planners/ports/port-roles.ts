@@ -186,7 +186,7 @@ export function editPort(
       if (text === "" || text.length > 24) return "The number on the case has 1 to 24 characters.";
       const other = edits
         .all("port")
-        .find((one) => one.device === port.device && one.id !== id && one.label === text);
+        .find((other) => other.device === port.device && other.id !== id && other.label === text);
       if (other !== undefined) return `Another port of this device has ${text} on the case; no two can.`;
       edits.patch("port", id, { label: text });
       return null;

@@ -142,11 +142,13 @@ test("what goes is forgotten everywhere; what only asked for a segment keeps the
   const gone = donePlan(afterEdit(pointed, ({ edits }) => removeHost(edits, host("Image store").id)));
   expect([
     gone.forward.size,
-    [...gone.expectation.values()].map((one) => one.name),
+    [...gone.expectation.values()].map((expectation) => expectation.name),
     gone.device.get(device(office, "Lower switch").id)?.protections.bound,
   ]).toEqual([0, ["the bank"], []]);
   const staffless = donePlan(afterEdit(pointed, ({ edits }) => removeSegment(edits, segment("Staff").id)));
-  expect([...staffless.expectation.values()].map((one) => [one.name, one.segment])).toEqual(
+  expect(
+    [...staffless.expectation.values()].map((expectation) => [expectation.name, expectation.segment]),
+  ).toEqual(
     expect.arrayContaining([
       ["the bank", null],
       ["to the store", null],

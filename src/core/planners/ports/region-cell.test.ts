@@ -88,20 +88,20 @@ test("in one act all switches are one region, with one digest, and keep their ow
     }),
   );
   expect(new Set(withRegions(PlanIndex.of(own)).map(regionKey)).size).toBe(3);
-  const one = donePlan(
+  const copied = donePlan(
     asked(own, ({ edits }) => {
       copyRegion(edits, upper, ids);
       return null;
     }),
   );
-  const devices = withRegions(PlanIndex.of(one));
+  const devices = withRegions(PlanIndex.of(copied));
   expect(devices.map(({ id }) => id).sort()).toEqual([...ids].sort());
   expect(new Set(devices.map(regionKey)).size).toBe(1);
   expect(new Set(devices.map(configurationDigest)).size).toBe(1);
-  expect(must(one.device.get(lower), "it").tree.instances.map(({ priority }) => priority)).toEqual([
+  expect(must(copied.device.get(lower), "it").tree.instances.map(({ priority }) => priority)).toEqual([
     4096, 4096,
   ]);
-  expect(must(one.device.get(other), "it").tree.instances.map(({ priority }) => priority)).toEqual([
+  expect(must(copied.device.get(other), "it").tree.instances.map(({ priority }) => priority)).toEqual([
     32_768, 32_768,
   ]);
 });

@@ -44,11 +44,11 @@ function withVid({ instances }: Tree, vid: Vid, number: number): Tree["instances
     vids: instance.vids.filter((other) => other !== vid),
   }));
   if (number === 0) return without;
-  const known = without.find((one) => one.number === number);
+  const known = without.find((instance) => instance.number === number);
   if (known === undefined && without.length >= MOST_TREES)
     return `A region has at most ${MOST_TREES} trees beside the common one.`;
   const target = known ?? { number, vids: [], priority: 32_768 };
-  const others = without.filter((one) => one.number !== number);
+  const others = without.filter((instance) => instance.number !== number);
   return [...others, { ...target, vids: [...target.vids, vid].sort(ascending) }].sort((a, b) =>
     ascending(a.number, b.number),
   );

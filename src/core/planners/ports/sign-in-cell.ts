@@ -282,7 +282,7 @@ function writeRow(
   if (typeof fields === "string") return fields;
   const name = fields.name ?? known?.name;
   if (name === undefined) return "A new profile needs its name: write or paste it first.";
-  const other = edits.all("signIn").find((one) => alike(one.name, name) && one.id !== known?.id);
+  const other = edits.all("signIn").find((other) => alike(other.name, name) && other.id !== known?.id);
   if (other !== undefined) return `There is a profile ${other.name} already.`;
   if (known === null && edits.all("signIn").length >= MOST.signIn)
     return `A site has at most ${MOST.signIn} sign-in profiles.`;

@@ -21,7 +21,7 @@ export const ORDERS: Choices<SignIn["order"]> = [
 
 /** What a choice is called. */
 export const choiceWord = <V extends string>(choices: Choices<V>, value: V): string =>
-  choices.find(([one]) => one === value)?.[1] ?? value;
+  choices.find(([word]) => word === value)?.[1] ?? value;
 
 /** The choice that a text says; a sentence where it is none. */
 export function readChoice<V extends string>(
@@ -54,7 +54,7 @@ export const attributesText = (numbers: readonly number[]): string =>
   numbers.length === 0
     ? "none"
     : numbers
-        .map((number) => `${number} ${SENT_ATTRIBUTES.find(([one]) => one === number)?.[1] ?? ""}`.trim())
+        .map((number) => `${number} ${SENT_ATTRIBUTES.find(([word]) => word === number)?.[1] ?? ""}`.trim())
         .join(", ");
 
 /** "6, Class, 87 NAS-Port-Id" as numbers; a sentence where one is no attribute. */

@@ -22,7 +22,7 @@ function withPriority(tree: Tree, which: TreeOf, priority: number): Tree {
       ),
     };
   const { vid } = which;
-  const others = tree.perVlan.filter((one) => one.vid !== vid);
+  const others = tree.perVlan.filter((other) => other.vid !== vid);
   const own = priority === tree.priority ? [] : [{ vid, priority }];
   return { ...tree, perVlan: [...others, ...own].sort((a, b) => a.vid - b.vid) };
 }

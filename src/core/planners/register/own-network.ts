@@ -80,7 +80,7 @@ export function followEntered(edits: PlanEdits, old: Ipv4, address: Ipv4): void 
     if (host.gateway4 !== old && !host.dns.includes(old)) continue;
     edits.patch("host", host.id, {
       gateway4: host.gateway4 === old ? address : host.gateway4,
-      dns: host.dns.map((one) => (one === old ? address : one)),
+      dns: host.dns.map((resolver) => (resolver === old ? address : resolver)),
     });
   }
 }

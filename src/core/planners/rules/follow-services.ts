@@ -89,15 +89,15 @@ export function followServices(
     if (next !== null) edits.patch("signIn", id, { before: next });
   }
   // A wish and a pin are for one service: one that has become several stays as it was.
-  const one = (service: Service): Service => {
+  const single = (service: Service): Service => {
     const next = followed([service], before, now);
     return next?.length === 1 && next[0] !== undefined ? next[0] : service;
   };
   for (const { id, service } of edits.all("wish")) {
-    const next = one(service);
+    const next = single(service);
     if (next !== service) edits.patch("wish", id, { service: next });
   }
-  const pinned = (pin: Pin): Pin => (pin.what === "service" ? { ...pin, service: one(pin.service) } : pin);
+  const pinned = (pin: Pin): Pin => (pin.what === "service" ? { ...pin, service: single(pin.service) } : pin);
   for (const { id, pins } of edits.all("line")) {
     const next = pins.map(pinned);
     if (!equal(next, pins)) edits.patch("line", id, { pins: next });

@@ -182,7 +182,7 @@ test("ports are read as sentences say them", () => {
 
 test("a wall that would be of too many services is named, and nothing changes", () => {
   const plan = asked(fennelStreet(), rows(["scan", "tcp 8007"]));
-  const one = asked(withWall(plan, "scan"), ({ edits }) => {
+  const other = asked(withWall(plan, "scan"), ({ edits }) => {
     const wall = must(
       edits.all("wall").find(({ services }) => services.some(({ name }) => name === "scan")),
       "it",
@@ -196,13 +196,13 @@ test("a wall that would be of too many services is named, and nothing changes", 
     return null;
   });
   const full = must(
-    [...one.wall.values()].find(({ services }) => services.length === 32),
+    [...other.wall.values()].find(({ services }) => services.length === 32),
     "the full one",
   );
-  const name = nameOf(PlanIndex.of(one), "wall", full.id);
+  const name = nameOf(PlanIndex.of(other), "wall", full.id);
   expect(
-    refusedBy(one, (context) =>
-      pasteServices(context, [["tcp 8007, 8009, udp 5000-5010"]], "is", [named(one, "scan").id]),
+    refusedBy(other, (context) =>
+      pasteServices(context, [["tcp 8007, 8009, udp 5000-5010"]], "is", [named(other, "scan").id]),
     ),
   ).toBe(`${name} would be of 33 services, and takes 32; take some out of it first.`);
 });

@@ -33,7 +33,7 @@ function readName({ own, id }: Reading, text: string): Pick<OwnService, "name"> 
   if (/^(tcp|udp|icmp|any|all|everything|open)\b/.test(name))
     return `"${text}" begins like ports or like everything; choose another name.`;
   if (servicesNamed(name).length > 0) return `${name} is in the catalogue already; choose another name.`;
-  const other = own.find((one) => one.name === name && one.id !== id);
+  const other = own.find((other) => other.name === name && other.id !== id);
   return other === undefined ? { name } : `There is a service ${name} already.`;
 }
 
@@ -168,7 +168,7 @@ export function removeServices({ edits }: Pick<EditContext, "edits">, ids: reado
     const service = byName.get(name);
     if (service === undefined || !gone.has(service.id) || seen.has(name))
       return { includes: [name], parts: [] };
-    const inner = service.includes.map((one) => partsOf(one, new Set([...seen, name])));
+    const inner = service.includes.map((included) => partsOf(included, new Set([...seen, name])));
     return {
       includes: inner.flatMap(({ includes }) => includes),
       parts: [...service.parts, ...inner.flatMap(({ parts }) => parts)],
@@ -177,8 +177,8 @@ export function removeServices({ edits }: Pick<EditContext, "edits">, ids: reado
   for (const service of edits.all("service")) {
     if (gone.has(service.id)) continue;
     const inner = service.includes.map((name) => partsOf(name, new Set()));
-    const includes = [...new Set(inner.flatMap((one) => one.includes))];
-    const parts = [...service.parts, ...inner.flatMap((one) => one.parts)];
+    const includes = [...new Set(inner.flatMap((service) => service.includes))];
+    const parts = [...service.parts, ...inner.flatMap((service) => service.parts)];
     if (equal(includes, service.includes)) continue;
     if (parts.length > MOST_PARTS || includes.length > MOST_PARTS)
       return `${service.name} would be of more than ${MOST_PARTS} parts without it; change that one first.`;

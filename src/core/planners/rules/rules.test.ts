@@ -45,12 +45,12 @@ describe("ends of rules as text", () => {
   );
   /** A zone and its only segment of one name are the same thing: either is read for the other. */
   const meaning = (sides: readonly RuleSide[]) =>
-    sides.map((one) => {
-      if (one.at !== "segment") return one;
-      const segment = must(office.segment.get(one.segment), "it");
+    sides.map((side) => {
+      if (side.at !== "segment") return side;
+      const segment = must(office.segment.get(side.segment), "it");
       const zone = must(office.zone.get(segment.zone), "its zone");
       const own = [...office.segment.values()].filter((other) => other.zone === zone.id);
-      return own.length === 1 && zone.name === segment.name ? { at: "zone", zone: zone.id } : one;
+      return own.length === 1 && zone.name === segment.name ? { at: "zone", zone: zone.id } : side;
     });
 
   test("what is written is read as it was meant", () => {

@@ -43,7 +43,9 @@ export function readServices(index: PlanIndex, text: string): readonly Service[]
     if (/^(any|all|everything|open|\*)$/i.test(piece)) continue;
     const byName = known.filter(({ name }) => name === piece.toLowerCase());
     if (byName.length > 0) {
-      services.push(...byName.filter((service, at) => byName.findIndex((one) => equal(one, service)) === at));
+      services.push(
+        ...byName.filter((service, at) => byName.findIndex((other) => equal(other, service)) === at),
+      );
       continue;
     }
     const service = readPart(piece, protocol);
@@ -67,11 +69,11 @@ export const partsText = (parts: readonly Pick<Service, "protocol" | "ports">[])
 /** Services as `readServices` reads them. */
 export function servicesText(index: PlanIndex, services: readonly Service[]): string {
   const known = grouped(namedServices(index), ({ name }) => name);
-  const has = (one: Service) => services.some((service) => equal(service, one));
+  const has = (other: Service) => services.some((service) => equal(service, other));
   // A name stands for all of its parts: where some are missing, the ports are said.
   const isWhole = ({ name }: Service): boolean => known.get(name)?.every(has) ?? false;
   const isKnown = (service: Service): boolean =>
-    known.get(service.name)?.some((one) => equal(one, service)) ?? false;
+    known.get(service.name)?.some((known) => equal(known, service)) ?? false;
   const texts = services.map((service) =>
     isKnown(service) && isWhole(service)
       ? service.name

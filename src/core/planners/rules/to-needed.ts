@@ -43,7 +43,7 @@ function endsOf(index: PlanIndex, side: RuleSide): string[] {
 /** What a rule says, the same text for rules that say the same in other words. */
 function sayingOf(index: PlanIndex, { from, to, services, action, log }: RuleFields): string {
   const side = (sides: readonly RuleSide[]) =>
-    [...new Set(sides.flatMap((one) => endsOf(index, one)))].sort(byText).join();
+    [...new Set(sides.flatMap((side) => endsOf(index, side)))].sort(byText).join();
   const spans = merged(
     services.flatMap(({ protocol, ports }) => spansOf(protocol, ports.length === 0 ? null : ports)),
   );

@@ -79,7 +79,7 @@ export function leadDoorTo(edits: PlanEdits, id: string, to: WallEnd): Refusal {
   edits.remove("wall", id);
   const reason = [...new Set([there.reason, wall.reason])].filter((text) => text !== "").join("; ");
   if (reason.length > MOST_REASON) return `"${reason}" is too long for one door's reason; shorten one first.`;
-  const more = wall.services.filter((service) => !there.services.some((one) => equal(one, service)));
+  const more = wall.services.filter((service) => !there.services.some((offered) => equal(offered, service)));
   const isOpen = there.door === "open" || wall.door === "open";
   const services = isOpen ? [] : [...there.services, ...more];
   if (services.length > MOST_SERVICES)

@@ -21,7 +21,7 @@ export function acceptFinding(
   if (reason.length > 120) return "A reason has at most 120 characters.";
   const day = readDate(/^(always|)$/i.test(until.trim()) ? "" : until);
   if (day.refusal !== null) return day.refusal;
-  const known = edits.all("acceptance").find((one) => one.finding === finding);
+  const known = edits.all("acceptance").find((acceptance) => acceptance.finding === finding);
   if (known === undefined && edits.all("acceptance").length >= MOST.acceptance)
     return `At most ${MOST.acceptance} findings can be accepted; wake some first.`;
   edits.put("acceptance", {

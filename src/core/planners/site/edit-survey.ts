@@ -90,7 +90,7 @@ function putBeside(edits: PlanEdits, { id }: Room, text: string): Refusal {
 
 /** What is no cabinet any more has no room's cables lead to it. */
 function changeKind(edits: PlanEdits, { id }: Room, text: string): Refusal {
-  const kind = (["room", "cabinet", "outdoor"] as const).find((one) => one === text.toLowerCase());
+  const kind = (["room", "cabinet", "outdoor"] as const).find((word) => word === text.toLowerCase());
   if (kind === undefined) return `"${text}" is none of: room, cabinet, outdoor.`;
   if (kind !== "cabinet")
     for (const other of edits.all("room"))

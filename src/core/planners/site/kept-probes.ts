@@ -13,7 +13,7 @@ export function keepProbe(
 ): Refusal {
   const text = name.trim().slice(0, 80);
   if (text === "") return "Give the probe a name to keep it under.";
-  if (edits.all("expectation").some((one) => one.name === text))
+  if (edits.all("expectation").some((kept) => kept.name === text))
     return `A probe is kept as "${text}" already.`;
   edits.put("expectation", { id: ids(), name: text, question, passes, segment, note: "" });
   return null;

@@ -55,10 +55,10 @@ function unplugFrom(edits: PlanEdits, device: string, ports: ReadonlySet<string>
 function takeOffLists(edits: PlanEdits, id: string): void {
   for (const other of edits.all("device"))
     if (other.hears.includes(id))
-      edits.patch("device", other.id, { hears: other.hears.filter((one) => one !== id) });
+      edits.patch("device", other.id, { hears: other.hears.filter((heard) => heard !== id) });
   for (const ssid of edits.all("ssid")) {
     if (!ssid.at.includes(id)) continue;
-    const at = ssid.at.filter((one) => one !== id);
+    const at = ssid.at.filter((point) => point !== id);
     // An empty list would mean every access point: a name that only this one offered goes with it.
     if (at.length > 0) edits.patch("ssid", ssid.id, { at });
     else removeSsid(edits, ssid.id);

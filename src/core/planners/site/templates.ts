@@ -9,7 +9,7 @@ export function addTemplate(
 ): Refusal {
   const title = name.trim();
   if (title === "" || title.length > 80) return "Give the template a name of 1 to 80 characters.";
-  if (edits.all("template").some((one) => one.name.toLowerCase() === title.toLowerCase()))
+  if (edits.all("template").some((template) => template.name.toLowerCase() === title.toLowerCase()))
     return `There is a template called ${title} already; give this one another name.`;
   edits.put("template", { id: ids(), name: title, ending, text });
   return null;
@@ -24,7 +24,9 @@ export function editTemplate(
   if (name === "") return "A template needs a name.";
   if (
     name !== undefined &&
-    edits.all("template").some((one) => one.id !== id && one.name.toLowerCase() === name.toLowerCase())
+    edits
+      .all("template")
+      .some((template) => template.id !== id && template.name.toLowerCase() === name.toLowerCase())
   )
     return `There is a template called ${name} already; give this one another name.`;
   edits.patch("template", id, { ...fields, ...(name === undefined ? {} : { name }) });

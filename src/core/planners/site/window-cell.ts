@@ -102,7 +102,7 @@ function writeRow({ edits, ids }: EditContext, id: string | null, cells: RowCell
     return "A new window needs its name and when it begins: write or paste both in one row.";
   const other = edits
     .all("window")
-    .find((one) => one.id !== known?.id && one.name.toLowerCase() === name.toLowerCase());
+    .find((other) => other.id !== known?.id && other.name.toLowerCase() === name.toLowerCase());
   if (other !== undefined) return `There is a window ${other.name} already; give this one another name.`;
   if (known === null && edits.all("window").length >= MOST.window)
     return `A site has at most ${MOST.window} windows; remove some that are over.`;

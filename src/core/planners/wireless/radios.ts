@@ -44,10 +44,10 @@ export function setChannel({ edits }: Pick<EditContext, "edits">, id: string, ty
   const allowed = edits
     .need("site", edits.plan.site.id)
     .radio.channels.filter((channel) => channel.band === radio.band);
-  if (channel !== null && allowed.length > 0 && !allowed.some((one) => one.number === channel))
+  if (channel !== null && allowed.length > 0 && !allowed.some((part) => part.number === channel))
     return `Channel ${channel} is not in the site's list for ${radio.band} GHz; choose one of ${allowed
       .slice(0, 12)
-      .map((one) => one.number)
+      .map((part) => part.number)
       .join(", ")}${allowed.length > 12 ? " …" : ""}, or edit the list.`;
   edits.patch("radio", id, { channel });
   return null;

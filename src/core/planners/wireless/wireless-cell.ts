@@ -81,7 +81,7 @@ function named<T extends { readonly id: string; readonly name: string }>(
     .split(",")
     .map(lower)
     .filter((part) => part !== "")) {
-    const found = all.find((one) => lower(one.name) === part);
+    const found = all.find((named) => lower(named.name) === part);
     if (found === undefined) return { ids, unknown: part };
     if (!ids.includes(found.id)) ids.push(found.id);
   }
@@ -103,7 +103,7 @@ function offerAt(bench: Bound, id: string, text: string): Refusal {
 
 /** The sign-in profile that a name asks by, by its name; empty is the only one there is. */
 function askBy(bench: Bound, id: string, text: string): Refusal {
-  const profile = bench.edits.all("signIn").find((one) => lower(one.name) === lower(text));
+  const profile = bench.edits.all("signIn").find((profile) => lower(profile.name) === lower(text));
   return profile === undefined && !["", "none"].includes(lower(text))
     ? `There is no sign-in profile "${text}"; add it under Guards first, or leave this empty.`
     : editSsid(bench, id, { profile: profile?.id ?? null });
@@ -129,19 +129,21 @@ export function editSsidCell(bench: Bound, id: string, column: SsidColumn, typed
         ? `There is no segment called "${text}".`
         : editSsid(bench, id, {
             segment: segment.id,
-            moreSegments: edits.need("ssid", id).moreSegments.filter((one) => one !== segment.id),
+            moreSegments: edits.need("ssid", id).moreSegments.filter((extra) => extra !== segment.id),
           });
     }
     case "more": {
       const { ids, unknown } = named(edits.all("segment"), text);
       return unknown === null
-        ? editSsid(bench, id, { moreSegments: ids.filter((one) => one !== edits.need("ssid", id).segment) })
+        ? editSsid(bench, id, {
+            moreSegments: ids.filter((segmentId) => segmentId !== edits.need("ssid", id).segment),
+          })
         : `There is no segment called "${unknown}"; write the ` +
             "segments the sign-in may choose, with commas between.";
     }
     case "security": {
-      const security = SECURITIES.find((one) => spellingsOf(one).includes(squeezed(text)));
-      const all = SECURITIES.map((one) => SECURITY_SHORT[one]).join(", ");
+      const security = SECURITIES.find((security) => spellingsOf(security).includes(squeezed(text)));
+      const all = SECURITIES.map((security) => SECURITY_SHORT[security]).join(", ");
       return security === undefined
         ? `"${text}" is no kind of security; write one of ${all}.`
         : editSsid(bench, id, { security });
@@ -241,7 +243,7 @@ export function editRadioCell(
     edits.patch("device", device, { place: typed.trim() });
     return null;
   }
-  const radio = edits.all("radio").find((one) => one.device === device && one.band === band);
+  const radio = edits.all("radio").find((radio) => radio.device === device && radio.band === band);
   if (column !== band) {
     const width = widthsFor(band).find((width) => String(width) === text.replace(/\s*mhz$/, ""));
     if (radio === undefined)
@@ -257,7 +259,7 @@ export function editRadioCell(
     return null;
   }
   if (radio === undefined) addRadios(edits, ids, device, [band]);
-  const own = edits.all("radio").find((one) => one.device === device && one.band === band);
+  const own = edits.all("radio").find((radio) => radio.device === device && radio.band === band);
   if (own === undefined) return "The radio could not be made.";
   if (text === "off") return setRadio(context, own.id, { enabled: false });
   const refusal = setChannel(context, own.id, text === "auto" ? "" : text);

@@ -146,7 +146,7 @@ test("the channels of a set are read back as they are written, and only those ca
     const again = donePlan(afterEdit(plan, (context) => setChannels(context, band, text)));
     expect(channelsText(again.site.radio, band)).toBe(text);
   }
-  const [radio] = [...plan.radio.values()].filter((one) => one.band === "5");
+  const [radio] = [...plan.radio.values()].filter((radio) => radio.band === "5");
   expect(afterEdit(plan, (context) => setChannel(context, radio?.id ?? "", "165"))).toMatch(
     /^Channel 165 is not in the site's list for 5 GHz; choose one of 36, /,
   );
@@ -241,7 +241,7 @@ test("cells refuse what they can't be, with what they can", () => {
 test("a channel in a band without a radio makes one, and emptying it takes it out", () => {
   const [point] = points(office);
   const six = donePlan(afterEdit(office, (context) => editRadioCell(context, point?.id ?? "", "6", "auto")));
-  expect([...six.radio.values()].filter((one) => one.device === point?.id).length).toBe(3);
+  expect([...six.radio.values()].filter((radio) => radio.device === point?.id).length).toBe(3);
   expect(
     donePlan(afterEdit(six, (context) => editRadioCell(context, point?.id ?? "", "6", ""))).radio,
   ).toEqual(office.radio);
@@ -251,7 +251,7 @@ test("a channel in a band without a radio makes one, and emptying it takes it ou
         ...donePlan(
           afterEdit(office, (context) => editRadioCell(context, point?.id ?? "", "5", "off")),
         ).radio.values(),
-      ].filter((one) => one.device === point?.id),
+      ].filter((radio) => radio.device === point?.id),
       "",
       "5",
     ),

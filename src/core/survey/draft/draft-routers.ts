@@ -107,7 +107,9 @@ function draftBehind(frame: Frame, group: Group, router: Device, domain: string)
     groupKey(gearGroup(frame.index, points, { room, need, home: homeGroup(frame, MANAGEMENT) })) ===
       groupKey(group);
   const places = neededGear(frame.index, domain, belongs);
-  const extra = pointsMissingIn(frame).filter((one) => groupKey(one.group) === groupKey(group)).length;
+  const extra = pointsMissingIn(frame).filter(
+    (missing) => groupKey(missing.group) === groupKey(group),
+  ).length;
   const wired = places.reduce((total, { now }) => total + now, extra);
   const unclaimed = (place: PlaceNeed) =>
     place.kept.filter((gear) => frame.edits.need("gear", gear.id).device === null);

@@ -174,7 +174,7 @@ function AbilityFields({ device, field }: { device: Device; field: (row: Row) =>
       )}
       {TREES.map(([tree, words]) =>
         tick(tree, abilities.trees.includes(tree), words, (on) =>
-          set({ trees: on ? [...abilities.trees, tree] : abilities.trees.filter((one) => one !== tree) }),
+          set({ trees: on ? [...abilities.trees, tree] : abilities.trees.filter((kind) => kind !== tree) }),
         ),
       )}
     </Section>

@@ -23,7 +23,7 @@ export function DiscoveryFields({ device }: { device: Device }) {
     edit(
       tellBetween({
         device: device.id,
-        segments: on ? [...told, segment] : [...told].filter((one) => one !== segment),
+        segments: on ? [...told, segment] : [...told].filter((other) => other !== segment),
       }),
     );
   return (

@@ -35,8 +35,8 @@ function OneLag({ device, lag }: { device: Device; lag: Lag }) {
   const ports = index.portsOf(device.id);
   const members = ports.filter((port) => port.lag === lag.id);
   const far = [...new Set(members.flatMap((port) => index.peerOf(port.id)?.lag ?? []))];
-  const isFree = (one: string) =>
-    [...index.plan.port.values()].some((port) => port.lag === one && index.linkAt(port.id) === undefined);
+  const isFree = (lag: string) =>
+    [...index.plan.port.values()].some((port) => port.lag === lag && index.linkAt(port.id) === undefined);
   const others = [...index.plan.lag.values()].filter(
     (other) => other.device !== device.id && isFree(other.id),
   );
@@ -62,12 +62,12 @@ function OneLag({ device, lag }: { device: Device; lag: Lag }) {
           className="field"
           value={lag.mode}
           onChange={(event) => {
-            const mode = MODES.find(([one]) => one === event.target.value)?.[0];
+            const mode = MODES.find(([mode]) => mode === event.target.value)?.[0];
             if (mode !== undefined) edit(setLagMode({ lag: lag.id, mode }));
           }}
         >
-          {MODES.map(([one, words]) => (
-            <option key={one} value={one}>
+          {MODES.map(([mode, words]) => (
+            <option key={mode} value={mode}>
               {words}
             </option>
           ))}

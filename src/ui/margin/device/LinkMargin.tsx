@@ -84,7 +84,7 @@ export function LinkMargin({ id }: { id: string }) {
         <Choose
           label="Medium"
           value={link.medium}
-          choices={MEDIA.map((one) => [one, MEDIUM_WORDS[one]] as const)}
+          choices={MEDIA.map((medium) => [medium, MEDIUM_WORDS[medium]] as const)}
           onChoose={(medium) => {
             edit(setLinkMedium({ link: id, medium }));
           }}

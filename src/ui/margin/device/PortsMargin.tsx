@@ -15,9 +15,9 @@ import { JoinPorts } from "./JoinPorts";
 import { PortFields } from "./PortFields";
 import { Caution, Fact, MarginHead, Section } from "../parts";
 
-function pluggedWords(plugged: readonly string[], one: boolean): string {
+function pluggedWords(plugged: readonly string[], isSingle: boolean): string {
   if (plugged.length === 0) return "nothing";
-  return one ? (plugged[0] ?? "") : `${counted(plugged.length, "port", "ports")} in use`;
+  return isSingle ? (plugged[0] ?? "") : `${counted(plugged.length, "port", "ports")} in use`;
 }
 
 /** The chosen run of ports: its count said aloud, what is in it, its findings and those of the switch. */
@@ -31,13 +31,13 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
   const ports = all.filter((port) => ids.includes(port.id));
   const [first] = ports;
   if (first === undefined) return null;
-  const one = ports.length === 1;
+  const isSingle = ports.length === 1;
   const name = index.plan.device.get(device)?.name ?? "";
   const run = runText(ports, all);
   const cable = index.linkAt(first.id);
-  const load = one ? loadAt(index, first) : null;
+  const load = isSingle ? loadAt(index, first) : null;
   const plugged = ports.map((port) => pluggedIn(index, port)).filter((text) => text !== "");
-  const softs = `${first.softwareName}${one ? "" : ` to ${ports.at(-1)?.softwareName ?? ""}`}`;
+  const softs = `${first.softwareName}${isSingle ? "" : ` to ${ports.at(-1)?.softwareName ?? ""}`}`;
   const probeFrom = () => {
     setUi({
       probe: {
@@ -51,16 +51,16 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
   };
   return (
     <>
-      <MarginHead kick={one ? "Selected port" : "Selected run"}>
-        {one ? `${name} port ${run}` : `Ports ${run}`}
+      <MarginHead kick={isSingle ? "Selected port" : "Selected run"}>
+        {isSingle ? `${name} port ${run}` : `Ports ${run}`}
       </MarginHead>
       <dl className="facts">
         <Fact name="Count">
           {ports.length}: case {run}, soft <span className="mono">{softs}</span>
         </Fact>
-        <Fact name="Plugged in">{pluggedWords(plugged, one)}</Fact>
-        {one ? <Fact name="Carries">{jacketText(jacketOf(index, first))}</Fact> : null}
-        {one ? (
+        <Fact name="Plugged in">{pluggedWords(plugged, isSingle)}</Fact>
+        {isSingle ? <Fact name="Carries">{jacketText(jacketOf(index, first))}</Fact> : null}
+        {isSingle ? (
           <Fact name="Speed">
             {first.speedMbps} Mbit/s, {first.medium}
             {first.optic === "none" ? "" : `, ${first.optic}`}
@@ -80,7 +80,7 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
         title="Others on this device"
       />
       <Section title="Change">
-        {one ? <PortFields port={first} /> : null}
+        {isSingle ? <PortFields port={first} /> : null}
         <TextField
           key={first.id}
           label="Note"
@@ -94,8 +94,8 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
       <Caution head="On a live network">
         paint the far end of a trunk first, and keep one port as a rescue port.
       </Caution>
-      {one ? <HistorySection about={first.id} also={cable === undefined ? [] : [cable.id]} /> : null}
-      {one ? (
+      {isSingle ? <HistorySection about={first.id} also={cable === undefined ? [] : [cable.id]} /> : null}
+      {isSingle ? (
         <div className="section px-4 pt-3">
           <button type="button" className="button" onClick={probeFrom}>
             Probe from this port

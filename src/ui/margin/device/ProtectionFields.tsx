@@ -27,7 +27,7 @@ export function ProtectionFields({ device }: { device: Device }) {
     edit(setProtections({ device: device.id, fields }));
   };
   const tick = "flex min-h-7 items-center gap-2 px-4 text-13";
-  const drop = (host: string) => set({ bound: bound.filter((one) => one !== host) });
+  const drop = (host: string) => set({ bound: bound.filter((other) => other !== host) });
   return (
     <Section title="Against false servers and addresses">
       {IN_VLANS.map(([field, label]) => (

@@ -68,7 +68,7 @@ export function SoftwareNames({ device }: { device: Device }) {
           aria-label="Name that lights up"
           className="field mono"
           value={name}
-          placeholder={ports.find((one) => one.id === port)?.softwareName}
+          placeholder={ports.find((other) => other.id === port)?.softwareName}
           autoComplete="off"
           spellCheck={false}
           onChange={(event) => {

@@ -65,7 +65,7 @@ export function EntryMargin({ port: id, host: hostId, situation }: Props) {
   const { port, device, cells, stranger, profile } = row;
   const host = hostId === null ? null : row.host;
   const entry = (host === null ? null : cells?.[situation]) ?? stranger;
-  const about = [port.id, host?.id, profile?.id].filter((one) => one !== undefined);
+  const about = [port.id, host?.id, profile?.id].filter((id) => id !== undefined);
   return (
     <>
       <MarginHead kick={`${device.name} port ${port.label}, ${SITUATION_WORDS[situation]}`}>

@@ -51,9 +51,9 @@ test("to multiple trees: the order is shown, done in one act by keyboard, and no
 });
 
 test("roots that share the load: what each cable carries now and then, and the roots set", async () => {
-  const instances = [20, 30].map((one, at) => ({
+  const instances = [20, 30].map((number, at) => ({
     number: at + 1,
-    vids: [must(vid(one), "a VLAN ID")],
+    vids: [must(vid(number), "a VLAN ID")],
     priority: 32_768,
   }));
   show(

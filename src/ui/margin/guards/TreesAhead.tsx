@@ -163,13 +163,13 @@ export function TreesAhead() {
   return (
     <Section title="Trees">
       <div className="flex flex-wrap gap-[6px] px-4">
-        {QUESTIONS.map(([one, words]) => (
+        {QUESTIONS.map(([choice, words]) => (
           <button
-            key={one}
+            key={choice}
             type="button"
             className="button !min-h-7"
-            aria-pressed={asked === one}
-            onClick={() => setAsked(asked === one ? null : one)}
+            aria-pressed={asked === choice}
+            onClick={() => setAsked(asked === choice ? null : choice)}
           >
             {words}
           </button>

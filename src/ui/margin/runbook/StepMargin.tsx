@@ -44,7 +44,7 @@ export function StepMargin() {
     return (
       <>
         <MarginHead kick="Runbook">
-          {way === "order" ? "Which step?" : WAYS.find(([one]) => one === way)?.[1]}
+          {way === "order" ? "Which step?" : WAYS.find(([key]) => key === way)?.[1]}
         </MarginHead>
         <p className="p-4 text-ink2">{ABOUT[way]}</p>
         {steps.length === 0 || way !== "order" ? null : (

@@ -63,7 +63,7 @@ export function DraftMargin() {
   }, [index, findings, parts]);
   // What a part that is not chosen would do is not known; it keeps its name.
   const toggle = (part: DraftPart, on: boolean) =>
-    setParts(new Set(DRAFT_PARTS.filter((one) => (one === part ? on : parts.has(one)))));
+    setParts(new Set(DRAFT_PARTS.filter((own) => (own === part ? on : parts.has(own)))));
   const separate = (separation: Site["conventions"]["separation"]) => {
     edit(setConventions({ separation }));
   };

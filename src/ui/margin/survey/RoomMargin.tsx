@@ -126,7 +126,7 @@ export function RoomMargin({ id }: { id: string }) {
         />
         <TextField
           label="Beside"
-          value={room.beside.map((one) => index.plan.room.get(one)?.name ?? "").join(", ")}
+          value={room.beside.map((room) => index.plan.room.get(room)?.name ?? "").join(", ")}
           placeholder="rooms whose wireless is heard"
           write={(text) => write("beside", text)}
         />

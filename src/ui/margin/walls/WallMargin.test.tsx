@@ -97,7 +97,7 @@ test("a zone to itself is renamed and opened inside; no name is no name", async 
 test("an industrial site has levels, conduits, and the caution where a machine could move", async () => {
   const industrial = bramblewick();
   const door = must(
-    [...industrial.wall.values()].find(({ door: one }) => one === "services"),
+    [...industrial.wall.values()].find(({ door: door }) => door === "services"),
     "a door",
   );
   open(industrial, door.from, door.to);

@@ -44,7 +44,7 @@ export function RadioFields({ device }: { device: Device }) {
       {others.length === 0 ? null : (
         <Section title="Hears">
           {others.map(({ device: other }) => {
-            const heard = row.hears.find((one) => one.device.id === other.id);
+            const heard = row.hears.find((heard) => heard.device.id === other.id);
             const byRoom = heard !== undefined && !heard.entered;
             return (
               <label key={other.id} className="flex min-h-6 items-center gap-2 px-4 text-13">
@@ -97,8 +97,8 @@ function RadioRow({ radio }: { radio: Radio }) {
           ["on", "on"],
           ["off", "off"],
         ]}
-        onChoose={(one) => {
-          set({ enabled: one === "on" });
+        onChoose={(state) => {
+          set({ enabled: state === "on" });
         }}
       />
       <TextField

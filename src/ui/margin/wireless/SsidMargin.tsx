@@ -64,9 +64,9 @@ export function SsidMargin({ id }: { id: string }) {
       {words}
     </label>
   );
-  const band = (one: Band) =>
-    tick(one, ssid.bands.includes(one), BAND_WORDS[one], (on) =>
-      set({ bands: BANDS.filter((other) => (other === one ? on : ssid.bands.includes(other))) }),
+  const band = (option: Band) =>
+    tick(option, ssid.bands.includes(option), BAND_WORDS[option], (on) =>
+      set({ bands: BANDS.filter((other) => (other === option ? on : ssid.bands.includes(other))) }),
     );
   const remove = () => {
     edit(removeSsids({ ssids: [id] }));
@@ -96,7 +96,7 @@ export function SsidMargin({ id }: { id: string }) {
         <Choose
           label="Security"
           value={ssid.security}
-          choices={SECURITIES.map((one) => [one, SECURITY_FACTS[one].words] as const)}
+          choices={SECURITIES.map((security) => [security, SECURITY_FACTS[security].words] as const)}
           onChoose={(security) => set({ security })}
         />
         {SECURITY_FACTS[ssid.security].signsIn ? field("profile", "Asks", "sign-in profile") : null}
@@ -119,7 +119,7 @@ export function SsidMargin({ id }: { id: string }) {
           ? null
           : points.map((device) =>
               tick(device.id, ssid.at.includes(device.id), device.name, (on) => {
-                const at = on ? [...ssid.at, device.id] : ssid.at.filter((one) => one !== device.id);
+                const at = on ? [...ssid.at, device.id] : ssid.at.filter((point) => point !== device.id);
                 if (at.length === 0)
                   toast.error(
                     `${ssid.name} would be offered nowhere; remove the ` +

@@ -61,7 +61,7 @@ function Assign() {
               type="checkbox"
               checked={bands.includes(band)}
               onChange={(event) => {
-                setBands(event.target.checked ? [...bands, band] : bands.filter((one) => one !== band));
+                setBands(event.target.checked ? [...bands, band] : bands.filter((other) => other !== band));
                 cancel();
               }}
             />

@@ -69,9 +69,9 @@ export function RowsRead({ rows, mapping, read, setMapping }: Props) {
 /** The mapping with a column that holds a field; the column that held it before is left out. */
 const withField = (mapping: Mapping, column: number, field: ImportField | null): Mapping => ({
   ...mapping,
-  fields: mapping.fields.map((one, i) => {
+  fields: mapping.fields.map((mapped, i) => {
     if (i === column) return field;
-    return one === field ? null : one;
+    return mapped === field ? null : mapped;
   }),
 });
 

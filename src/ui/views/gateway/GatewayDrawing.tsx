@@ -35,7 +35,7 @@ export function GatewayDrawing({ sheet }: { sheet: GatewaySheet }) {
             </p>
           ) : null}
           {lines.map((gatewayLine) => (
-            <LineBox key={gatewayLine.leg.id} one={gatewayLine} />
+            <LineBox key={gatewayLine.leg.id} drawn={gatewayLine} />
           ))}
         </div>
       </div>
@@ -63,7 +63,7 @@ export function GatewayDrawing({ sheet }: { sheet: GatewaySheet }) {
         <h2 className="mb-2 pl-10 text-12 font-normal text-ink2">Inside</h2>
         <ul aria-label="Legs">
           {legs.map((gatewayLeg) => (
-            <LegRow key={gatewayLeg.leg.id} one={gatewayLeg} />
+            <LegRow key={gatewayLeg.leg.id} drawn={gatewayLeg} />
           ))}
         </ul>
         <AddLeg sheet={sheet} />
@@ -78,9 +78,9 @@ export function GatewayDrawing({ sheet }: { sheet: GatewaySheet }) {
 const Cable = () => <span aria-hidden className="h-[5px] min-w-4 flex-1 bg-ink" />;
 
 /** A line with its provider's box and the tag it wants, on its cable to the device. */
-function LineBox({ one }: { one: GatewayLine }) {
+function LineBox({ drawn }: { drawn: GatewayLine }) {
   const select = useUi((state) => state.select);
-  const { line, says, use, box } = one;
+  const { line, says, use, box } = drawn;
   return (
     <div>
       <div className="flex items-center">
@@ -115,9 +115,9 @@ function LineBox({ one }: { one: GatewayLine }) {
   );
 }
 
-function LegRow({ one }: { one: GatewayLeg }) {
+function LegRow({ drawn }: { drawn: GatewayLeg }) {
   const select = useUi((state) => state.select);
-  const { leg, segment, addresses, otherwise } = one;
+  const { leg, segment, addresses, otherwise } = drawn;
   return (
     <li>
       <button

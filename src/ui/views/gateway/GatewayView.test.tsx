@@ -129,7 +129,7 @@ const lineCell = (line: string, column: string) => {
     .findIndex((head) => head.textContent?.startsWith(column));
   const row = within(grid)
     .getAllByRole("row")
-    .find((one) => within(one).queryAllByText(line).length > 0);
+    .find((row) => within(row).queryAllByText(line).length > 0);
   return within(row ?? grid).getAllByRole("gridcell")[at] as HTMLElement;
 };
 

@@ -18,7 +18,8 @@ const MONO_FROM = 2;
 /** What most of the switches say in a column; the first by name among equals. */
 function usual(texts: readonly string[]): string {
   const counts = [...grouped(texts, (text) => text)].map(([text, all]) => ({ text, count: all.length }));
-  return counts.reduce((most, one) => (one.count > most.count ? one : most), { text: "", count: 0 }).text;
+  return counts.reduce((most, count) => (count.count > most.count ? count : most), { text: "", count: 0 })
+    .text;
 }
 
 const textOf = (device: Device, column: RegionColumn): string =>

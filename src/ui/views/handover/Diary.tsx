@@ -100,10 +100,10 @@ function Day({ day: { day, people, done }, timeZone }: { day: DiaryDay; timeZone
           </p>
         ))}
         <ul className="list-disc pl-4">
-          {done.map((one, at) => (
+          {done.map((point, at) => (
             // Two points can be told in the same words.
-            <li key={`${at} ${one}`} className="[overflow-wrap:anywhere]">
-              {one}
+            <li key={`${at} ${point}`} className="[overflow-wrap:anywhere]">
+              {point}
             </li>
           ))}
         </ul>

@@ -127,7 +127,7 @@ function columnsOf(
   };
   const written = shown.map((id): Column<Row, ColumnId> => ({
     id,
-    head: GEAR_COLUMNS.find(([one]) => one === id)?.[1] ?? id,
+    head: GEAR_COLUMNS.find(([key]) => key === id)?.[1] ?? id,
     mono: MONO.includes(id),
     text: (row) => cellText(index, row, id),
     offers: () => OFFERS[id] ?? [],

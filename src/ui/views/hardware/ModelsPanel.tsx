@@ -214,8 +214,8 @@ function ModelForm({ id, text, close }: { id: string | null; text: ModelText; cl
           value={typed.bridging}
           onChange={(event) => set({ bridging: event.target.value as Device["bridging"] })}
         >
-          {BRIDGING.map(([one, words]) => (
-            <option key={one} value={one}>
+          {BRIDGING.map(([choice, words]) => (
+            <option key={choice} value={choice}>
               {words}
             </option>
           ))}

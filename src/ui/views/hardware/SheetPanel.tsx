@@ -192,7 +192,7 @@ function TemplatePanel({ data, own, example, fileNameOf, choose }: TemplateProps
               label="File ending"
               mono
               value={own.ending}
-              write={(one) => edit(editTemplate({ template: own.id, fields: { ending: one } }))}
+              write={(ending) => edit(editTemplate({ template: own.id, fields: { ending: ending } }))}
             />
           </div>
         )}

@@ -103,7 +103,7 @@ function rings(
     ...(jacket.tip === null ? [] : [{ tape: jacket.tip, long: 11 }]),
     ...jacket.rings.map((tape) => ({ tape, long: 6 })),
   ].slice(0, MOST_RINGS);
-  const length = all.reduce((sum, one) => sum + one.long + 1, 0);
+  const length = all.reduce((sum, part) => sum + part.long + 1, 0);
   let at = (place.upright ? place.y : place.x) - length / 2;
   return all
     .map(({ tape, long }) => {

@@ -13,7 +13,7 @@ export interface Wanted {
   readonly until: string;
 }
 export const ANY: Wanted = { by: "", device: "", from: "", until: "" };
-export const isAny = (wanted: Wanted): boolean => Object.values(wanted).every((one) => one === "");
+export const isAny = (wanted: Wanted): boolean => Object.values(wanted).every((value) => value === "");
 
 /** A device with its ports, radios and addresses: as many of them as a question may name. */
 const MOST_NAMED = 200;

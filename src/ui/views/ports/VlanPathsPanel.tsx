@@ -40,7 +40,7 @@ export function VlanPathsPanel() {
   );
   const tapes = found.slice(0, MOST_COLUMNS);
   const total = [...counts.values()].reduce(
-    (sum, one) => ({ missing: sum.missing + one.missing, needless: sum.needless + one.needless }),
+    (sum, count) => ({ missing: sum.missing + count.missing, needless: sum.needless + count.needless }),
     { missing: 0, needless: 0 },
   );
   const choose = (vid: number) => {

@@ -78,9 +78,9 @@ function WhenField({ minute, write }: { minute: number | null; write: (minute: n
         onChange={(event) => write(event.target.value === "" ? null : Number(event.target.value))}
       >
         <option value="">outside all hours</option>
-        {all.map((one) => (
-          <option key={one} value={one}>
-            {momentWords(index, one)}
+        {all.map((minute) => (
+          <option key={minute} value={minute}>
+            {momentWords(index, minute)}
           </option>
         ))}
       </select>

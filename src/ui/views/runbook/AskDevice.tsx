@@ -122,8 +122,8 @@ function AskReal({
           value={address}
           onChange={(event) => setAddress(event.target.value)}
         >
-          {allowed.map((one) => (
-            <option key={one}>{one}</option>
+          {allowed.map((command) => (
+            <option key={command}>{command}</option>
           ))}
         </select>
       </label>

@@ -265,7 +265,7 @@ function Next({
   at: number;
   number: number;
 }) {
-  const next = steps.filter((_, one) => one > at && ticks[one] === null);
+  const next = steps.filter((_, number) => number > at && ticks[number] === null);
   if (at < 0 || next.length === 0) return null;
   return (
     <section className="border-t border-hair px-4 py-3 text-13">

@@ -88,7 +88,7 @@ export function StandIns({ index, revision, found, runbook }: StandInsProps) {
             runbook={runbook}
             laptop={state.laptop}
             isBusy={isBusy}
-            act={(one) => void act(one)}
+            act={(chosen) => void act(chosen)}
             begin={begin}
           />
           <Last log={log} />
@@ -98,7 +98,7 @@ export function StandIns({ index, revision, found, runbook }: StandInsProps) {
               asIs={asIs}
               state={state}
               isBusy={isBusy}
-              act={(one) => void act(one)}
+              act={(chosen) => void act(chosen)}
             />
             <Log log={log} />
           </div>
@@ -161,7 +161,7 @@ function orderedNext(
   for (const { operation, device, title, card } of runbook.steps) {
     if (operation === null || device === null) continue;
     const name = `${nameOf(index, "device", device)}: ${title}`;
-    const now = next.find((one) => one.name === name);
+    const now = next.find((standIn) => standIn.name === name);
     if (now !== undefined) return { operation: now.id, port: card?.port ?? null };
   }
   return null;
@@ -181,8 +181,8 @@ function Desk({ index, asIs, runbook, laptop, isBusy, act, begin }: DeskProps) {
     setChosen(ordered.operation);
   };
   const send = () => {
-    const one = operation === null ? null : actOf(index, asIs, operation);
-    if (one !== null) act(one);
+    const next = operation === null ? null : actOf(index, asIs, operation);
+    if (next !== null) act(next);
     setChosen("");
   };
   const plug = (port: string) =>
@@ -308,13 +308,13 @@ function DeviceRow(props: RowProps) {
   const { device, isOff, isUnsaved, isBusy, act } = props;
   const { id, name } = device;
   const [words, colour] = stateWords(props);
-  const button = (label: string, one: Act, isOn = true) => (
+  const button = (label: string, does: Act, isOn = true) => (
     <button
       type="button"
       className="button"
       aria-label={`${label}: ${name}`}
       disabled={!isOn || isBusy}
-      onClick={() => act(one)}
+      onClick={() => act(does)}
     >
       {label}
     </button>

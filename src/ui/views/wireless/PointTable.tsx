@@ -83,22 +83,22 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<PointRow,
     written("6", "Ch.", "channel in 6 GHz", true),
     written("6 width", "MHz", "width in 6 GHz", false),
     derived("hears", "Hears", {
-      text: ({ hears }) => hears.map((one) => one.device.name).join(", "),
+      text: ({ hears }) => hears.map((point) => point.device.name).join(", "),
       show: ({ hears }) =>
         hears.length === 0 ? (
           <span className="text-ink2">nobody</span>
         ) : (
           <span
             className="inline-block max-w-28 truncate align-bottom"
-            title={hears.map((one) => one.device.name).join(", ")}
+            title={hears.map((point) => point.device.name).join(", ")}
           >
-            {hears.map((one, i) => (
+            {hears.map((point, i) => (
               <span
-                key={one.device.id}
-                className={one.clashes.length > 0 ? "font-semibold text-warn" : "text-ink2"}
+                key={point.device.id}
+                className={point.clashes.length > 0 ? "font-semibold text-warn" : "text-ink2"}
               >
                 {i > 0 ? ", " : ""}
-                {one.device.name}
+                {point.device.name}
               </span>
             ))}
           </span>

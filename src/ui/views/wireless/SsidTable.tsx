@@ -54,7 +54,7 @@ function columnsOf(index: PlanIndex, list: readonly Finding[]): Column<Ssid, Ssi
   }
   const offers: Partial<Record<SsidColumn, readonly string[]>> = {
     segment: [...index.plan.segment.values()].map((segment) => segment.name),
-    security: SECURITIES.map((one) => SECURITY_SHORT[one]),
+    security: SECURITIES.map((security) => SECURITY_SHORT[security]),
     hidden: ["yes", "no"],
     isolation: ["yes", "no"],
     bands: ["2.4, 5", "2.4", "5", "5, 6", "2.4, 5, 6"],

@@ -48,16 +48,16 @@ export function LookAgain({
     <section aria-label="Look again" className="border-t border-ink px-4 py-3">
       <h2 className="text-15 font-semibold">Look again</h2>
       <div className="mt-2 grid grid-cols-3 gap-2 max-[1100px]:grid-cols-2 max-[480px]:grid-cols-1">
-        {ALL.map((one) => (
+        {ALL.map((action) => (
           <button
-            key={one}
+            key={action}
             type="button"
             className="button tall !justify-between !px-3 !text-13 !font-semibold"
-            aria-expanded={way === one}
-            onClick={() => setWay(way === one ? null : one)}
+            aria-expanded={way === action}
+            onClick={() => setWay(way === action ? null : action)}
           >
-            {WAYS[one].label}
-            <span className="mono text-13 font-normal text-ink2">{WAYS[one].minutes} min</span>
+            {WAYS[action].label}
+            <span className="mono text-13 font-normal text-ink2">{WAYS[action].minutes} min</span>
           </button>
         ))}
         {opened.complaints.map(({ ask, told }, at) => (

@@ -70,7 +70,7 @@ function Sheet({ people, me }: { people: readonly PersonProgress[]; me: string }
         </thead>
         <tbody>
           {people.map((progress) => (
-            <PersonRow key={progress.person} one={progress} isMe={progress.person === me} />
+            <PersonRow key={progress.person} progress={progress} isMe={progress.person === me} />
           ))}
         </tbody>
       </table>
@@ -83,7 +83,7 @@ const cellText = (drill: DrillProgress | undefined): string => {
   return drill.best === null ? "·" : `${drill.best}`;
 };
 
-function PersonRow({ one: { person, drills }, isMe }: { one: PersonProgress; isMe: boolean }) {
+function PersonRow({ progress: { person, drills }, isMe }: { progress: PersonProgress; isMe: boolean }) {
   const of = (what: DrillProgress["what"]) => drills.filter((drill) => drill.what === what);
   const course = new Map(of("course").map((drill) => [drill.number, drill]));
   const solved = (what: DrillProgress["what"]) => of(what).reduce((sum, { solved: own }) => sum + own, 0);

@@ -146,7 +146,7 @@ const Kinds = ({
           type="checkbox"
           checked={kinds.includes(kind)}
           onChange={({ target }) =>
-            onKinds(target.checked ? [...kinds, kind] : kinds.filter((one) => one !== kind))
+            onKinds(target.checked ? [...kinds, kind] : kinds.filter((other) => other !== kind))
           }
         />
         {KIND_WORDS[kind]}

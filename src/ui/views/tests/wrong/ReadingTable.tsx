@@ -45,15 +45,15 @@ export function ReadingTable({
           </thead>
           <tbody>
             {shown.map((at, number) => {
-              const [one, asked] = [standing[at], answer.asked[at]];
-              if (one === undefined || asked === undefined) return null;
+              const [reading, asked] = [standing[at], answer.asked[at]];
+              if (reading === undefined || asked === undefined) return null;
               const isRight = answer.isAsPlanned[at] === true;
-              const planned = onPlan(index, one.reading.ask).expected;
+              const planned = onPlan(index, reading.reading.ask).expected;
               return (
-                <tr key={one.taken.id} className="border-t border-hair align-top">
+                <tr key={reading.taken.id} className="border-t border-hair align-top">
                   <td className="py-1 pl-4 font-semibold">{number + 1}</td>
                   <td className="px-2 py-1">{asked.at}</td>
-                  <td className="px-2 py-1">{one.taken.test.does}</td>
+                  <td className="px-2 py-1">{reading.taken.test.does}</td>
                   <td className="mono px-2 py-1 text-12">{outcomeText(index, planned, planned)}</td>
                   <td
                     className={clsx(
@@ -61,10 +61,10 @@ export function ReadingTable({
                       isRight ? "" : "font-semibold text-stop",
                     )}
                   >
-                    {readText(one.taken)}
+                    {readText(reading.taken)}
                   </td>
                   <td className="px-2 py-1 text-ink2">
-                    {one.by} {whenText(one.taken.at, index.plan.site.timeZone)}
+                    {reading.by} {whenText(reading.taken.at, index.plan.site.timeZone)}
                   </td>
                 </tr>
               );
