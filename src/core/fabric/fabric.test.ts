@@ -4,7 +4,6 @@ import {
   PlanEdits,
   PlanIndex,
   USUAL_ABILITIES,
-  vid,
   type Change,
   type Device,
   type Host,
@@ -13,9 +12,9 @@ import {
   type Port,
 } from "../plan";
 import { aDevice, aHost, aLink, anInterface, aPort, planWith } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { FABRIC, gearAmong, hearersOn, membersAt, sharedWires, type Fabric } from ".";
 
-const number = (n: number) => must(vid(n), "a VLAN ID");
 const MILL = aDevice({ name: "Mill" });
 const BARN = aDevice({ name: "Barn" });
 const BOX = aDevice({ name: "Box", bridging: "plain" });
@@ -212,9 +211,9 @@ test("those of some members that lead to gear, asked once", () => {
 });
 
 test("members of a VLAN at a device: what is in both lists leaves untagged, and once", () => {
-  const both = { ...m1, untagged: [number(10)], tagged: [number(10), number(20)] };
-  const twice = { ...m2, tagged: [number(20), number(20)] };
-  const off = { ...m3, tagged: [number(20)], enabled: false };
+  const both = { ...m1, untagged: [v(10)], tagged: [v(10), v(20)] };
+  const twice = { ...m2, tagged: [v(20), v(20)] };
+  const off = { ...m3, tagged: [v(20)], enabled: false };
   const fabric = fabricOf({ ports: [both, twice, off] });
   const at = (n: number) =>
     membersAt(fabric, must(fabric.deviceNumber.get(MILL.id), "a number"), n)
@@ -249,7 +248,7 @@ describe("after an edit", () => {
   const bare = ({ members: _members, ...fabric }: Fabric) => fabric;
 
   test.each<[string, boolean, (edits: PlanEdits) => void]>([
-    ["a port's VLANs", true, (edits) => edits.patch("port", m1.id, { tagged: [number(20)] })],
+    ["a port's VLANs", true, (edits) => edits.patch("port", m1.id, { tagged: [v(20)] })],
     ["a port's words", true, (edits) => edits.patch("port", b1.id, { note: "to the mill" })],
     ["a host's name", true, (edits) => edits.patch("host", phone.id, { name: "Desk phone" })],
     [
@@ -314,7 +313,7 @@ describe("after an edit", () => {
   });
 
   test("the members of the device whose port was edited are found anew, those of another are kept", () => {
-    const { before, after, anew } = edited((edits) => edits.patch("port", m1.id, { tagged: [number(10)] }));
+    const { before, after, anew } = edited((edits) => edits.patch("port", m1.id, { tagged: [v(10)] }));
     const [mill, barn] = [MILL, BARN].map(({ id }) => must(after.deviceNumber.get(id), "a number"));
     expect(membersAt(after, mill ?? -1, 10)).toEqual(membersAt(anew, mill ?? -1, 10));
     expect(membersAt(after, mill ?? -1, 10)).toHaveLength(1);

@@ -1,10 +1,9 @@
-import { must } from "../kernel";
-import { NO_GUARDS, vid, type Port, type Vid } from "../plan";
+import { NO_GUARDS, type Port, type Vid } from "../plan";
 import { aPort } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { classify, dropReason, dropsTagged, egressTag, isConsistent, isMember, modeOf } from ".";
 
-const number = (n: number): Vid => must(vid(n), "a VLAN ID");
-const numbers = (list: readonly number[]): Vid[] => list.map(number);
+const numbers = (list: readonly number[]): Vid[] => list.map(v);
 type Met = Port & { readonly dropsOwnTag?: boolean };
 const port = (fields: Partial<Met>): Met => ({ ...aPort({ device: "d", label: "1" }), ...fields });
 
@@ -39,7 +38,7 @@ const PORTS: Met[] = [null, 10, 20, 30].flatMap((pvid) =>
         [true, false].flatMap((ingressFilter) =>
           [true, false].map((dropsOwnTag) =>
             port({
-              pvid: pvid === null ? null : number(pvid),
+              pvid: pvid === null ? null : v(pvid),
               untagged: numbers(untagged),
               tagged: numbers(tagged),
               admit,
@@ -69,7 +68,7 @@ test.each<[string, Partial<Met>, number | null, string]>([
   ["untagged, no PVID", {}, null, "no VLAN is set for untagged frames here"],
   [
     "untagged, a PVID that is in no list",
-    { pvid: number(10), ingressFilter: true },
+    { pvid: v(10), ingressFilter: true },
     null,
     "untagged frames join VLAN 10 here (its PVID), which is in neither list of the port",
   ],
@@ -83,7 +82,7 @@ test.each<[string, Partial<Met>, number | null, string]>([
   ["tagged in a VLAN it lacks", { ingressFilter: true }, 10, "VLAN 10 is not carried here"],
   [
     "tagged in its own VLAN",
-    { pvid: number(10), untagged: numbers([10]), dropsOwnTag: true },
+    { pvid: v(10), untagged: numbers([10]), dropsOwnTag: true },
     10,
     "this device drops frames tagged with the port's own untagged VLAN 10",
   ],
@@ -106,16 +105,16 @@ test("what leaves a port: untagged goes before tagged, and what it lacks does no
 
 const EDGE = { ...NO_GUARDS, edge: true };
 test.each<[string, Partial<Met>]>([
-  ["off", { enabled: false, pvid: number(10), untagged: numbers([10]) }],
+  ["off", { enabled: false, pvid: v(10), untagged: numbers([10]) }],
   ["undecided", {}],
-  ["access", { pvid: number(10) }],
+  ["access", { pvid: v(10) }],
   ["access", { untagged: numbers([10]) }],
-  ["access", { pvid: number(10), untagged: numbers([10]), guards: EDGE }],
+  ["access", { pvid: v(10), untagged: numbers([10]), guards: EDGE }],
   ["trunk", { tagged: numbers([10]) }],
   ["trunk", { tagged: numbers([10]), guards: EDGE }],
-  ["trunk", { pvid: number(10), untagged: numbers([10]), tagged: numbers([20]) }],
-  ["trunk", { pvid: number(10), untagged: numbers([10]), tagged: numbers([20, 30]), guards: EDGE }],
-  ["dataVoice", { pvid: number(10), untagged: numbers([10]), tagged: numbers([20]), guards: EDGE }],
+  ["trunk", { pvid: v(10), untagged: numbers([10]), tagged: numbers([20]) }],
+  ["trunk", { pvid: v(10), untagged: numbers([10]), tagged: numbers([20, 30]), guards: EDGE }],
+  ["dataVoice", { pvid: v(10), untagged: numbers([10]), tagged: numbers([20]), guards: EDGE }],
 ])("a port is %s by its membership: %o", (mode, fields) => {
   expect(modeOf(port(fields))).toBe(mode);
 });
@@ -124,12 +123,12 @@ test.each<[boolean, Partial<Met>]>([
   [true, {}],
   [true, { tagged: numbers([20]) }],
   [false, { untagged: numbers([10]) }],
-  [true, { pvid: number(10), untagged: numbers([10]) }],
-  [true, { pvid: number(10), untagged: numbers([10]), tagged: numbers([20]) }],
-  [false, { pvid: number(10) }],
-  [false, { pvid: number(10), untagged: numbers([20]) }],
-  [false, { pvid: number(10), untagged: numbers([10, 20]) }],
-  [false, { pvid: number(10), untagged: numbers([10]), tagged: numbers([10]) }],
+  [true, { pvid: v(10), untagged: numbers([10]) }],
+  [true, { pvid: v(10), untagged: numbers([10]), tagged: numbers([20]) }],
+  [false, { pvid: v(10) }],
+  [false, { pvid: v(10), untagged: numbers([20]) }],
+  [false, { pvid: v(10), untagged: numbers([10, 20]) }],
+  [false, { pvid: v(10), untagged: numbers([10]), tagged: numbers([10]) }],
 ])("PVID and lists agree: %p for %o", (agree, fields) => {
   expect(isConsistent(port(fields))).toBe(agree);
 });

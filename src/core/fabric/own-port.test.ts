@@ -1,20 +1,21 @@
 import { must } from "../kernel";
-import { PlanEdits, PlanIndex, afterEdits, vid, type Device, type Interface, type Port } from "../plan";
+import { PlanEdits, PlanIndex, afterEdits, type Device, type Interface, type Port } from "../plan";
 import { aDevice, aLink, anInterface, aPort, planWith } from "../testing/build-plan";
+import { v } from "../testing/written";
 import { FABRIC, gearAmong, membersAt, ownPort, type Fabric } from ".";
 
 // By which of its ports a device takes part itself, whose legs hang on which wire, and what of it is kept.
 
-const number = (n: number) => must(vid(n), "a VLAN ID");
 const MILL = aDevice({ name: "Mill" });
 const BARN = aDevice({ name: "Barn" });
-const BOX = aDevice({ name: "Box", bridging: "plain" });
+const [BOX, CRATE] = ["Box", "Crate"].map((name) => aDevice({ name, bridging: "plain" })) as [Device, Device];
 const port = (device: Device, label: string, fields: Partial<Port> = {}) =>
   aPort({ device: device.id, label, position: Number(label), ...fields });
 const [m1, m2, m3] = ["1", "2", "3"].map((label) =>
-  port(MILL, label, { untagged: [number(10)], pvid: number(10) }),
+  port(MILL, label, { untagged: [v(10)], pvid: v(10) }),
 ) as [Port, Port, Port];
-const [b1, b2] = ["1", "2"].map((label) => port(BARN, label, { tagged: [number(10)] })) as [Port, Port];
+const [b1, b2] = ["1", "2"].map((label) => port(BARN, label, { tagged: [v(10)] })) as [Port, Port];
+const [c1, c2] = ["1", "2"].map((label) => port(CRATE, label)) as [Port, Port];
 const [x1, x2, x3] = ["1", "2", "3"].map((label) => port(BOX, label)) as [Port, Port, Port];
 
 const indexOf = (
@@ -24,7 +25,7 @@ const indexOf = (
 ): PlanIndex =>
   PlanIndex.of(
     planWith({
-      device: [MILL, BARN, BOX],
+      device: [MILL, BARN, BOX, CRATE],
       port: ports,
       link: links.map(([a, b]) => aLink({ a: a.id, b: b.id })),
       interface: legs,
@@ -58,17 +59,8 @@ describe("the port by which a device takes part", () => {
 });
 
 describe("wires through gear without VLANs", () => {
-  const CRATE = aDevice({ name: "Crate", bridging: "plain" });
-  const [c1, c2] = ["1", "2"].map((label) => port(CRATE, label)) as [Port, Port];
-  const wiresOf = (ports: readonly Port[], links: readonly (readonly [Port, Port])[] = []) => {
-    const index = PlanIndex.of(
-      planWith({
-        device: [MILL, BOX, CRATE],
-        port: ports,
-        link: links.map(([a, b]) => aLink({ a: a.id, b: b.id })),
-      }),
-    );
-    const { wireOf, portNumber } = index.derived(FABRIC);
+  const wiresOf = (...parts: Parameters<typeof indexOf>) => {
+    const { wireOf, portNumber } = indexOf(...parts).derived(FABRIC);
     return (asked: Port) => wireOf[must(portNumber.get(asked.id), "a number")];
   };
 
@@ -150,7 +142,7 @@ describe("what was found of members", () => {
       [true, false],
       (edits) => {
         edits.remove("link", must([...base.plan.link.keys()][0], "it"));
-        edits.patch("port", b1.id, { tagged: [number(10), number(20)] });
+        edits.patch("port", b1.id, { tagged: [v(10), v(20)] });
       },
     ],
     [
@@ -167,7 +159,7 @@ describe("what was found of members", () => {
       expect(found.sort()).toEqual(
         working
           .map((at) => must(fabric.ports[at], "a port"))
-          .filter(({ untagged, tagged }) => [...untagged, ...tagged].includes(number(10)))
+          .filter(({ untagged, tagged }) => [...untagged, ...tagged].includes(v(10)))
           .map(({ id }) => id)
           .sort(),
       );

@@ -1,13 +1,13 @@
 import { must } from "../kernel";
 import { aHost, aPort, aZone } from "../testing/build-plan";
-import { vid, type Change, type Host } from ".";
+import { v } from "../testing/written";
+import { type Change, type Host } from ".";
 import { buildGroups, deriveGroups } from "./group";
 import { merge } from "./merge";
 import { SCHEMAS } from "./schema/kinds";
 import { nextSteps, type LoggedBatch } from "./undo";
 
 const ID = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
-const number = (n: number) => must(vid(n), "a VLAN ID");
 
 describe("groups by a key", () => {
   const byTag = {
@@ -15,7 +15,7 @@ describe("groups by a key", () => {
     keysOf: (host: Host) => (host.tag === null ? [] : [host.tag, host.tag]),
   } as const;
   const host = (n: number, tag: number | null) =>
-    aHost({ id: ID(n), name: `H${n}`, tag: tag === null ? null : number(tag) });
+    aHost({ id: ID(n), name: `H${n}`, tag: tag === null ? null : v(tag) });
   const rows = (hosts: readonly Host[]) => new Map(hosts.map((host) => [host.id, host]));
   const told = (groups: ReturnType<typeof buildGroups<"host">>) =>
     Object.fromEntries([...groups].map(([key, list]) => [key, list.map(({ name }) => name).join(" ")]));

@@ -15,6 +15,7 @@ import {
   planWith,
   testId,
 } from "../testing/build-plan";
+import { v } from "../testing/written";
 import {
   applyChanges,
   assemble,
@@ -29,7 +30,6 @@ import {
   pointsOf,
   segmentsOfSsid,
   ssidsOf,
-  vid,
   vidsOfSsid,
   wallEndName,
   type Change,
@@ -44,7 +44,6 @@ import { entityCount, entityOf } from "./plan";
 import { KINDS } from "./schema/kinds";
 
 const ID = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")}`;
-const number = (n: number) => must(vid(n), "a VLAN ID");
 
 describe("what a person calls a thing", () => {
   const plan = fennelStreet();
@@ -104,7 +103,7 @@ describe("what a person calls a thing", () => {
     const small = planWith({
       device: [device],
       lag: [{ id: ID(1), device: device.id, name: "Up", mode: "active" }],
-      deviceVlan: [{ id: ID(2), device: device.id, vid: number(20), name: "" }],
+      deviceVlan: [{ id: ID(2), device: device.id, vid: v(20), name: "" }],
     });
     expect(nameOf(PlanIndex.of(small), "lag", ID(1))).toBe("Mill Up");
     expect(nameOf(PlanIndex.of(small), "deviceVlan", ID(2))).toBe("VLAN 20 on Mill");
@@ -113,8 +112,8 @@ describe("what a person calls a thing", () => {
 
 describe("who offers a wireless name", () => {
   const [home, shed] = [aDomain(), aDomain({ id: testId("domain", "shed"), name: "Shed" })];
-  const vlan = aVlan({ vid: number(20) });
-  const other = aVlan({ vid: number(30) });
+  const vlan = aVlan({ vid: v(20) });
+  const other = aVlan({ vid: v(30) });
   const staff = aSegment({ name: "Staff", vlan: vlan.id });
   const guests = aSegment({ name: "Guests", vlan: other.id });
   const bare = aSegment({ name: "Bare" });
@@ -369,8 +368,8 @@ test("the look-ups of a plan: VLANs by domain and number, what is in a segment, 
   const device = aDevice({ name: "Gate", kind: "gateway" });
   const [shed, home] = [aDomain({ id: testId("domain", "shed"), name: "Shed" }), aDomain()];
   const [mine, theirs] = [
-    aVlan({ vid: number(20) }),
-    aVlan({ id: testId("vlan", "shed 20"), vid: number(20), domain: shed.id, name: "Shed 20" }),
+    aVlan({ vid: v(20) }),
+    aVlan({ id: testId("vlan", "shed 20"), vid: v(20), domain: shed.id, name: "Shed 20" }),
   ];
   const staff = aSegment({ name: "Staff", vlan: mine.id, gatewayInterface: testId("interface", "leg") });
   const leg = anInterface({
