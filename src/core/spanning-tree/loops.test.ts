@@ -1,4 +1,6 @@
-import { PlanIndex, type Port } from "../plan";
+import { must } from "../kernel";
+import { afterEdits, PlanEdits, PlanIndex, type Port } from "../plan";
+import { aLink } from "../testing/build-plan";
 import { cabledGear, endId, letterId, type CabledGear } from "../testing/cabled-gear";
 import { v } from "../testing/written";
 import { LOOPS } from "./loops";
@@ -63,7 +65,7 @@ test("untagged at both ends is as good as tagged at both; what becomes another V
   expect(loopsIn({ ...ring, ports: { A1: deaf, B1: untagged(10) } })).toEqual([]);
 });
 
-test("where a tree has a port stand by there is no loop; gear without one in the ring opens it again", () => {
+test("where a tree has a port stand by there is no loop, also through gear that runs none", () => {
   expect(loopsIn({ gear: { A: {}, B: {}, C: {} }, cables: RING })).toEqual([]);
   expect(loopsIn({ gear: { A: {}, B: {}, C: NONE }, cables: RING })).toEqual([]);
   expect(loopsIn({ gear: { A: {}, B: NONE, C: NONE }, cables: RING })).toEqual([]);
@@ -74,7 +76,7 @@ test("kinds of tree that do not know one another leave the loop between them", (
   expect(loopsIn({ gear: { A: {}, B: perVlan }, cables: ["A1-B1", "A2-B2"] })).toHaveLength(1);
 });
 
-test("only the VLAN that no tree holds goes round where each VLAN has its own", () => {
+test("where each VLAN has a tree of its own none goes round", () => {
   const perVlan = { tree: { kind: "perVlan" } } as const;
   expect(loopsIn({ gear: { A: perVlan, B: perVlan }, cables: ["A1-B1", "A2-B2"], tagged: [10, 20] })).toEqual(
     [],
@@ -92,8 +94,21 @@ test("what goes through gear without VLANs is left to those who look there", () 
 });
 
 test("a loop is told of anew after an edit that opens or closes it", () => {
-  const open = PlanIndex.of(cabledGear({ gear: ALONE, cables: RING.slice(1) }));
-  expect([open.derived(LOOPS), open.derived(LOOPS)]).toEqual([[], []]);
-  const closed = PlanIndex.of(cabledGear({ gear: ALONE, cables: RING }));
+  const edited = (index: PlanIndex, edit: (edits: PlanEdits) => void): PlanIndex => {
+    const edits = new PlanEdits(index.plan);
+    edit(edits);
+    return must(afterEdits(index, edits), "an edit");
+  };
+  const ports = { A1: {}, B1: {} };
+  const open = PlanIndex.of(cabledGear({ gear: ALONE, cables: RING.slice(1), ports }));
+  expect(open.derived(LOOPS)).toEqual([]);
+  const cable = aLink({ a: endId("A1"), b: endId("B1") });
+  const closed = edited(open, (edits) => edits.put("link", cable));
   expect(closed.derived(LOOPS)).toHaveLength(1);
+  // The cables stay, and a VLAN no longer goes round.
+  const narrower = edited(closed, (edits) => edits.patch("port", endId("A1"), { tagged: [] }));
+  expect(narrower.derived(LOOPS)).toEqual([]);
+  const back = edited(narrower, (edits) => edits.patch("port", endId("A1"), { tagged: [v(10)] }));
+  expect(back.derived(LOOPS)).toHaveLength(1);
+  expect(edited(back, (edits) => edits.remove("link", cable.id)).derived(LOOPS)).toEqual([]);
 });

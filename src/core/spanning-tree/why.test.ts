@@ -1,25 +1,23 @@
-import { parseMac } from "../address";
 import { must } from "../kernel";
 import { NO_GUARDS, PlanIndex, type Device } from "../plan";
 import { cabledGear, letterId, pieceOf, type CabledGear } from "../testing/cabled-gear";
-import { v } from "../testing/written";
+import { mac, v } from "../testing/written";
 import { priorityIn, treePlace, treesOf } from "./why";
 
 type Gear = CabledGear["gear"][string];
-const mac = (last: number) => {
-  const text = `02:00:00:00:00:${last.toString(16).padStart(2, "0")}`;
-  return must(parseMac(text), text);
-};
+const addressOf = (last: number) => mac(`02:00:00:00:00:0${last}`);
 /** A bridge whose identifier is settled: its priority, and its address by one number. */
 const bridge = (priority: number, address: number, tree: Partial<Device["tree"]> = {}): Gear => ({
-  bridgeMac: mac(address),
+  bridgeMac: addressOf(address),
   tree: { priority, ...tree },
 });
 
-/** What each port of a bridge is in its tree and why, as "1 root: …". */
+/** What each port of a bridge is in its tree and why, as "1 root: …"; what it is says whether it forwards. */
 function told(gear: CabledGear, letter: string, key: string | null = null): string[] {
   const index = PlanIndex.of(cabledGear(gear));
   const { rows } = must(treePlace(index, pieceOf(index, letter), key), letter);
+  const blocking = rows.filter(({ forwards }) => !forwards).map(({ role }) => role);
+  expect(blocking).toEqual(rows.map(({ role }) => role).filter((role) => /^(alternate|backup)$/.test(role)));
   return rows.map(({ port, role, why }) => `${port.label} ${role}: ${why}`);
 }
 
@@ -145,7 +143,7 @@ test("at a region's edge what the entry is named decides before who stands at th
 });
 
 const equal = (address: number | null): Gear => ({
-  bridgeMac: address === null ? null : mac(address),
+  bridgeMac: address === null ? null : addressOf(address),
   tree: { priority: 32_768 },
 });
 

@@ -1,7 +1,6 @@
 import { must } from "../kernel";
 import {
   BLANK_TREE,
-  vid,
   type Device,
   type Interface,
   type Lag,
@@ -10,6 +9,7 @@ import {
   type Port,
 } from "../plan";
 import { aDevice, aLink, aPort, planWith, testId } from "./build-plan";
+import { v } from "./written";
 
 /** Gear, each a letter, and cables between its ports: "A1-B2" goes from A's port 1 to B's port 2. */
 export interface CabledGear {
@@ -39,7 +39,7 @@ export function cabledGear({ gear, cables, ports = {}, tagged = [10], ...more }:
       aPort({
         device: letterId(end.slice(0, 1)),
         label: end.slice(1),
-        tagged: tagged.map((number) => must(vid(number), `${number}`)),
+        tagged: tagged.map(v),
         ...ports[end],
       }),
     ),
