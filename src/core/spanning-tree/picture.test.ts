@@ -55,12 +55,32 @@ test("a level stands in the order of what it hangs on, then of the names, so tha
 });
 
 test("a standing cable says nothing of where a bridge hangs", () => {
-  const { levels } = drawn({
+  const { levels, cables } = drawn({
+    gear: { Z: root, B: { tree: { priority: 4096 } }, C: {}, D: {}, E: {} },
+    cables: ["Z1-B1", "Z2-C1", "B2-E1", "E2-C2", "C3-D1"],
+  });
+  // E hangs on B, though its other cable leads to C, where D hangs.
+  expect(cables).toContain("C2-E2 stands by");
+  expect(levels).toEqual(["Z", "BC", "ED"]);
+
+  const mirrored = drawn({
     gear: { Z: root, B: {}, C: { tree: { priority: 4096 } }, D: {}, E: {} },
     cables: ["Z1-B1", "Z2-C1", "C2-D1", "D2-B2", "B3-E1"],
   });
-  // D hangs on C, though its other cable leads to B; E hangs on B.
-  expect(levels).toEqual(["Z", "BC", "ED"]);
+  expect(mirrored.cables).toContain("B2-D2 stands by");
+  expect(mirrored.levels).toEqual(["Z", "BC", "ED"]);
+});
+
+test("levels go by bridges on the way, not by what the way costs", () => {
+  const slow = { speedMbps: 10 };
+  const { levels, picture } = drawn({
+    gear: { Z: root, A: {}, B: {}, C: {} },
+    cables: ["Z1-A1", "Z2-B1", "B2-C1"],
+    ports: { A1: slow, Z1: slow },
+  });
+  // A is told last what it costs to the root, and is next to it all the same.
+  expect(levels).toEqual(["Z", "AB", "C"]);
+  expect(picture.bridges.map(({ level }) => level)).toEqual([0, 1, 1, 2]);
 });
 
 test("parts that do not hang together have a root each, on one level; alone a bridge is its own", () => {

@@ -1,6 +1,5 @@
 import { byNaturalText, putInto } from "../kernel";
 import type { Device, PlanIndex, Port } from "../plan";
-import type {} from "./plan-tree";
 import type { NamedTree } from "./taking-part";
 import { priorityIn } from "./why";
 
@@ -50,7 +49,8 @@ export function treePicture(index: PlanIndex, named: NamedTree): TreePicture {
   const placeOf = new Map<string, number>();
   const bridges: DrawnBridge[] = [];
   let widest = 0;
-  for (const [level, devices] of [...byLevel].sort(([a], [b]) => a - b)) {
+  // A bridge settles after the one it hangs on: levels are met from the top.
+  for (const [level, devices] of byLevel) {
     const ordered = devices.sort(
       (a, b) =>
         (placeOf.get(above.get(a.id) ?? "") ?? 0) - (placeOf.get(above.get(b.id) ?? "") ?? 0) ||

@@ -1,4 +1,4 @@
-import { Heap, grouped } from "../kernel";
+import { Heap, grouped, must } from "../kernel";
 
 /**
  * A bridge that takes part: its identifier is the priority and then its MAC address as a number (IEEE 802.1Q
@@ -82,7 +82,7 @@ interface Vector {
   readonly regional: TreeBridge;
   readonly inside: number;
   readonly bridge: TreeBridge;
-  readonly port: TreePort | null;
+  readonly port: TreePort;
 }
 
 const byText = (a: string, b: string): number => {
@@ -94,17 +94,13 @@ const byBridge = (a: TreeBridge, b: TreeBridge): number =>
   a.priority - b.priority || a.address - b.address || byText(a.id, b.id);
 const byPort = (a: TreePort, b: TreePort): number =>
   a.priority - b.priority || a.number - b.number || byText(a.id, b.id);
-const portOf = (a: Vector, b: Vector): number =>
-  a.port === null || b.port === null
-    ? Number(a.port !== null) - Number(b.port !== null)
-    : byPort(a.port, b.port);
 const better = (a: Vector, b: Vector): number =>
   byBridge(a.root, b.root) ||
   a.outside - b.outside ||
   byBridge(a.regional, b.regional) ||
   a.inside - b.inside ||
   byBridge(a.bridge, b.bridge) ||
-  portOf(a, b);
+  byPort(a.port, b.port);
 
 function decided(a: Vector, b: Vector): DecidedBy {
   if (byBridge(a.root, b.root) !== 0) return "root";
@@ -114,7 +110,7 @@ function decided(a: Vector, b: Vector): DecidedBy {
     return "region's root";
   if (a.inside !== b.inside) return "cost inside the region";
   if (byBridge(a.bridge, b.bridge) !== 0) return "neighbour's identifier";
-  if (portOf(a, b) !== 0) return "neighbour's port";
+  if (byPort(a.port, b.port) !== 0) return "neighbour's port";
   return "own port";
 }
 
@@ -148,40 +144,58 @@ const received = (said: Vector, port: TreePort, by: TreeBridge): Vector =>
     ? { ...said, inside: said.inside + port.cost }
     : { ...said, outside: said.outside + port.cost, regional: by, inside: 0 };
 
+/** What a bridge believes before it hears anything: it is the root itself (section 13.10); its port is none. */
+const alone = (bridge: TreeBridge): Vector => ({
+  root: bridge,
+  outside: 0,
+  regional: bridge,
+  inside: 0,
+  bridge,
+  port: {
+    id: "",
+    bridge: bridge.id,
+    lan: "",
+    priority: 0,
+    number: 0,
+    cost: 0,
+    restrictedRole: false,
+  },
+});
+
 interface Settled {
+  readonly at: TreeBridge;
   readonly vector: Vector;
   readonly hops: number;
 }
 
+/** Ports by the bridge they are at and by the LAN. */
+interface Cabling {
+  readonly own: ReadonlyMap<string, readonly TreePort[]>;
+  readonly lans: ReadonlyMap<string, readonly TreePort[]>;
+}
+
 /** Every bridge's best vector: Dijkstra's algorithm over vectors, which only grow on their way. */
-function settle(
-  bridges: ReadonlyMap<string, TreeBridge>,
-  own: ReadonlyMap<string, readonly TreePort[]>,
-  lans: ReadonlyMap<string, readonly TreePort[]>,
-): Map<string, Settled> {
+function settle(bridges: ReadonlyMap<string, TreeBridge>, { own, lans }: Cabling): Map<string, Settled> {
   const settled = new Map<string, Settled>();
-  const waiting = new Heap<Settled & { readonly at: TreeBridge }>(
-    (a, b) => better(a.vector, b.vector) || a.hops - b.hops,
-  );
+  const waiting = new Heap<Settled>((a, b) => better(a.vector, b.vector));
   const known = new Map<string, Vector>();
-  const offer = (at: TreeBridge, vector: Vector, hops: number) => {
-    const before = known.get(at.id);
-    if (settled.has(at.id) || (before !== undefined && better(before, vector) < 0)) return;
-    known.set(at.id, vector);
-    waiting.push({ at, vector, hops });
+  const offer = (to: Settled) => {
+    const before = known.get(to.at.id);
+    if (before !== undefined && better(before, to.vector) < 0) return;
+    known.set(to.at.id, to.vector);
+    waiting.push(to);
   };
-  for (const bridge of bridges.values())
-    offer(bridge, { root: bridge, outside: 0, regional: bridge, inside: 0, bridge, port: null }, 0);
+  for (const bridge of bridges.values()) offer({ at: bridge, vector: alone(bridge), hops: 0 });
   for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
     const { at, vector, hops } = next;
     if (settled.has(at.id)) continue;
-    settled.set(at.id, { vector, hops });
+    settled.set(at.id, next);
     for (const port of own.get(at.id) ?? []) {
       const said: Vector = { ...vector, bridge: at, port };
       for (const far of lans.get(port.lan) ?? []) {
-        const there = bridges.get(far.bridge);
-        if (there !== undefined && far.bridge !== at.id && !far.restrictedRole)
-          offer(there, received(said, far, there), hops + 1);
+        if (far.bridge === at.id || far.restrictedRole) continue;
+        const there = must(bridges.get(far.bridge), "a port of a bridge that takes part");
+        offer({ at: there, vector: received(said, far, there), hops: hops + 1 });
       }
     }
   }
@@ -191,54 +205,38 @@ function settle(
 /**
  * The tree that the rapid spanning tree protocol settles on, and with regions the common tree of all of them
  * (IEEE 802.1Q clause 13): the root of each connected part, every bridge's cost to it, every port's role and
- * what decided it. Ports without a working cable to other gear take no part: leave them out.
+ * what decided it. Ports without a working cable to other gear take no part: leave them out, and those of
+ * bridges that are not among these.
  */
 export function spanningTree(bridges: readonly TreeBridge[], ports: readonly TreePort[]): Tree {
-  const byId = new Map(bridges.map((bridge) => [bridge.id, bridge]));
-  const taking = ports.filter((port) => byId.has(port.bridge));
-  const lans = grouped(taking, (port) => port.lan);
-  const own = grouped(taking, (port) => port.bridge);
-  const settled = settle(byId, own, lans);
-  const vectorOf = (bridge: TreeBridge): Vector =>
-    settled.get(bridge.id)?.vector ?? {
-      root: bridge,
-      outside: 0,
-      regional: bridge,
-      inside: 0,
-      bridge,
-      port: null,
-    };
+  const lans = grouped(ports, (port) => port.lan);
+  const own = grouped(ports, (port) => port.bridge);
+  const settled = settle(new Map(bridges.map((bridge) => [bridge.id, bridge])), { own, lans });
   const said = new Map<string, Vector>();
-  for (const [id, list] of own) {
-    const bridge = byId.get(id);
-    if (bridge === undefined) continue;
-    for (const port of list) said.set(port.id, { ...vectorOf(bridge), bridge, port });
-  }
+  for (const { at, vector } of settled.values())
+    for (const port of own.get(at.id) ?? []) said.set(port.id, { ...vector, bridge: at, port });
   // On each LAN the bridge nearest to the root speaks; among its own ports the one with the lower identifier.
   const speakers = new Map(
-    [...lans].map(([lan, list]) => [lan, list.flatMap((port) => said.get(port.id) ?? []).sort(better)]),
+    [...lans].map(([lan, list]) => [
+      lan,
+      list.map((port) => must(said.get(port.id), "a port of a bridge that takes part")).sort(better),
+    ]),
   );
+  const speakersAt = (port: TreePort) => must(speakers.get(port.lan), "the LAN of a port");
   const states = new Map<string, TreePortState>();
-  for (const [id, list] of own) {
-    const bridge = byId.get(id);
-    if (bridge === undefined) continue;
-    const isRoot = vectorOf(bridge).root.id === id;
-    const hears = (port: TreePort): Vector | null => {
-      const [first] = speakers.get(port.lan) ?? [];
-      return first === undefined || first.bridge.id === id ? null : received(first, port, bridge);
-    };
+  for (const { at } of settled.values()) {
+    const list = own.get(at.id) ?? [];
     // Ways towards the root: what is heard from others, best first; the receiving port's own identifier
-    // decides last.
-    const ways = isRoot
-      ? []
-      : list
-          .flatMap((port) => {
-            const vector = port.restrictedRole ? null : hears(port);
-            return vector === null ? [] : [{ port, vector }];
-          })
-          .sort((a, b) => better(a.vector, b.vector) || byPort(a.port, b.port));
-    const [best, second] = ways;
-    for (const port of list) states.set(port.id, stateOf(port, best, second, speakers.get(port.lan) ?? []));
+    // decides last. The root hears nobody, since it speaks on every LAN that it is at.
+    const [best, second] = list
+      .flatMap((port): Way[] => {
+        const [first] = speakersAt(port);
+        return port.restrictedRole || first === undefined || first.bridge === at
+          ? []
+          : [{ port, vector: received(first, port, at) }];
+      })
+      .sort((a, b) => better(a.vector, b.vector) || byPort(a.port, b.port));
+    for (const port of list) states.set(port.id, stateOf(port, best, second, speakersAt(port)));
   }
   const each = <T>(of: (settled: Settled) => T) =>
     new Map([...settled].map(([id, settled]) => [id, of(settled)]));
@@ -262,14 +260,15 @@ function stateOf(
   second: Way | undefined,
   speakers: readonly Vector[],
 ): TreePortState {
-  const [speaker, next] = speakers;
-  const designated = speaker?.port ?? port;
+  const [first, next] = speakers;
+  const speaker = must(first, "a port at the LAN, this one at least");
+  const designated = speaker.port;
   if (port === best?.port) {
     const own = second === undefined ? UNDECIDED : decision(best.vector, second.vector, second.port);
     return { role: "root", designated, ...own };
   }
-  if (speaker === undefined || designated === port) {
-    const own = speaker === undefined || next === undefined ? UNDECIDED : decision(speaker, next, next.port);
+  if (designated === port) {
+    const own = next === undefined ? UNDECIDED : decision(speaker, next, next.port);
     return { role: "designated", designated, ...own };
   }
   const against = designated;
@@ -277,6 +276,6 @@ function stateOf(
     return { role: "backup", designated, decidedBy: "neighbour's port", against, between: null };
   if (port.restrictedRole)
     return { role: "alternate", designated, decidedBy: "restricted", against, between: null };
-  const said = speakers.find((vector) => vector.port === port) ?? speaker;
-  return { role: "alternate", designated, ...decision(speaker, said, against) };
+  const said = speakers.find((vector) => vector.port === port);
+  return { role: "alternate", designated, ...decision(speaker, must(said, "what this port says"), against) };
 }
