@@ -5,6 +5,7 @@ import type { AccountAnswer } from "@/http/contracts/answers";
 import { counted } from "@/core/repairs";
 import { FormField, FormRefusal } from "../../kit/FormField";
 import { download, fileName } from "../../kit/download";
+import { useOneAtATime } from "../../kit/use-one-at-a-time";
 import { useAccountOrder } from "./use-account-order";
 
 interface Secret {
@@ -27,6 +28,7 @@ export function Factor({ account }: { account: AccountAnswer }) {
   const [secret, setSecret] = useState<Secret | null>(null);
   const [codes, setCodes] = useState<readonly string[] | null>(null);
   const { refusal, order } = useAccountOrder();
+  const once = useOneAtATime();
   const begin = async () => {
     const made = await order<{ secret: string }>({ do: "newSecret" });
     if (made !== null) setSecret(await secretOf(account.name, made.secret));
@@ -59,7 +61,12 @@ export function Factor({ account }: { account: AccountAnswer }) {
           <PasswordForm button="Take it away" refusal={refusal} onSend={(password) => void end(password)} />
         </>
       ) : (
-        <SetUp secret={secret} refusal={refusal} onBegin={() => void begin()} onFinish={finish} />
+        <SetUp
+          secret={secret}
+          refusal={refusal}
+          onBegin={() => void once(begin)}
+          onFinish={(password, code) => once(() => finish(password, code))}
+        />
       )}
     </section>
   );

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import { toast } from "sonner";
 import { FormField, FormRefusal } from "../../kit/FormField";
+import { useOneAtATime } from "../../kit/use-one-at-a-time";
 import { useAccountOrder } from "./use-account-order";
 
 /** Changes the password; all other sessions end. */
@@ -10,6 +11,7 @@ export function NewPassword() {
   const [old, setOld] = useState("");
   const [password, setPassword] = useState("");
   const { refusal, order } = useAccountOrder();
+  const once = useOneAtATime();
   const send = async () => {
     if ((await order({ do: "password", old, password })) === null) return;
     setOld("");
@@ -21,7 +23,7 @@ export function NewPassword() {
       aria-label="Password"
       onSubmit={(event) => {
         event.preventDefault();
-        void send();
+        void once(send);
       }}
     >
       <h2 className="mb-2 text-15">Password</h2>

@@ -8,6 +8,7 @@ import { reaches, type LinksAnswer, type SeenPass } from "@/http/contracts/answe
 import { FormRefusal } from "../../kit/FormField";
 import { dayFrom } from "../../kit/day-from";
 import { formSentence } from "../../kit/form-sentence";
+import { useOneAtATime } from "../../kit/use-one-at-a-time";
 import { call, type Called } from "../../plan-store/api";
 import { usePlan } from "../../plan-store/use-plan";
 import { useRecord } from "../../record-store/use-record";
@@ -62,6 +63,7 @@ function Links({ sheet }: { sheet: IssuedSheet }) {
   const site = usePlan((state) => state.site);
   const { links, refusal, send } = useLinks(site);
   const { sync } = useRecord();
+  const once = useOneAtATime();
   const [title, setTitle] = useState(sheet.issue.sheet.recipient);
   const [reader, setReader] = useState<Reader>("customer");
   const [lastDay, setLastDay] = useState(() => dayFrom(new Date(), USUAL_DAYS));
@@ -84,7 +86,7 @@ function Links({ sheet }: { sheet: IssuedSheet }) {
           className="flex flex-wrap items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            void make();
+            void once(make);
           }}
         >
           <div className="min-w-48 flex-1">

@@ -274,6 +274,24 @@ test("what falls due stands with its days, and leaves as a calendar and as a tab
   expect(table).toMatch(/2031-04-05,The maker's support for .* ends/);
 });
 
+test("a second press while a link is being made makes no second one; the next press does", async () => {
+  await issue("As built");
+  const part = within(screen.getByRole("region", { name: "Hand it on" }));
+  mockSite.answer = { ok: true, value: { key: "the-key" } };
+  const make = part.getByRole("button", { name: "Make the link" });
+  const made = () => mockSite.asked.filter((asked) => (asked as string[])[1] === "POST").length;
+  // Both presses come before anything of the first has an answer.
+  await act(async () => {
+    fireEvent.click(make);
+    fireEvent.click(make);
+    await Promise.resolve();
+  });
+  await part.findByLabelText(/^Send this link/);
+  expect(made()).toBe(1);
+  await userEvent.click(make);
+  expect(made()).toBe(2);
+});
+
 test("a sheet is handed on by a link, with its visits, and withdrawn; a refusal is said", async () => {
   await issue("As built");
   const [sheet] = of("issue");

@@ -5,11 +5,13 @@ import { v7 } from "uuid";
 import { counted } from "@/core/repairs";
 import type { PeopleAnswer } from "@/http/contracts/answers";
 import { FormRefusal } from "../../kit/FormField";
+import { useOneAtATime } from "../../kit/use-one-at-a-time";
 import { usePeopleOrder } from "./use-people-order";
 
 /** Customers as folders of sites: a role on a folder holds on every site in it. */
 export function Folders({ people }: { people: PeopleAnswer }) {
   const { refusal, order } = usePeopleOrder();
+  const once = useOneAtATime();
   const [name, setName] = useState("");
   const add = async () => {
     if (name.trim() !== "" && (await order({ do: "putCustomer", id: v7(), name })) !== null) setName("");
@@ -46,7 +48,7 @@ export function Folders({ people }: { people: PeopleAnswer }) {
           className="flex flex-wrap items-end gap-3 px-4 pb-3"
           onSubmit={(event) => {
             event.preventDefault();
-            void add();
+            void once(add);
           }}
         >
           <label className="flex flex-col gap-1">

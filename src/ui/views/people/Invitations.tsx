@@ -3,6 +3,7 @@
 import { useState } from "react";
 import type { PeopleAnswer, Role } from "@/http/contracts/answers";
 import { FormRefusal } from "../../kit/FormField";
+import { useOneAtATime } from "../../kit/use-one-at-a-time";
 import { hereText } from "../sites/here-text";
 import { MadeKey } from "./MadeKey";
 import { firstPlace, PlaceChoice, RoleChoice } from "./PlaceChoice";
@@ -18,6 +19,7 @@ export function Invitations({ people }: { people: PeopleAnswer }) {
   const [person, setPerson] = useState(NEW);
   const [link, setLink] = useState<string | null>(null);
   const { refusal, order } = usePeopleOrder();
+  const once = useOneAtATime();
   const send = async () => {
     const made = await order({ do: "invite", person: person === NEW ? null : person, on, role });
     const key = made?.key ?? null;
@@ -31,7 +33,7 @@ export function Invitations({ people }: { people: PeopleAnswer }) {
         className="flex flex-wrap items-end gap-3 text-13"
         onSubmit={(event) => {
           event.preventDefault();
-          void send();
+          void once(send);
         }}
       >
         <label className="flex flex-col gap-1">

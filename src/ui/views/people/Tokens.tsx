@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { PeopleAnswer, SeenPass } from "@/http/contracts/answers";
 import { dayFrom } from "../../kit/day-from";
 import { FormRefusal } from "../../kit/FormField";
+import { useOneAtATime } from "../../kit/use-one-at-a-time";
 import { MadeKey } from "./MadeKey";
 import { PassList } from "./PassList";
 import { firstPlace, PlaceChoice } from "./PlaceChoice";
@@ -15,6 +16,7 @@ const USUAL_DAYS = 90;
 /** Tokens with which machines fetch exports: what they are for, where, and until when. */
 export function Tokens({ people }: { people: PeopleAnswer }) {
   const { refusal, order } = usePeopleOrder();
+  const once = useOneAtATime();
   const [title, setTitle] = useState("");
   const [on, setOn] = useState(firstPlace(people));
   const [lastDay, setLastDay] = useState(() => dayFrom(new Date(), USUAL_DAYS));
@@ -36,7 +38,7 @@ export function Tokens({ people }: { people: PeopleAnswer }) {
         className="flex flex-wrap items-end gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          void make();
+          void once(make);
         }}
       >
         <label className="flex flex-col gap-1">
