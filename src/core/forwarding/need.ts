@@ -149,6 +149,26 @@ function usersBelow(uses: Uses, part: ArrayLike<number>, nodes: number) {
   return { below, totals };
 }
 
+/** By column, of what hangs on one block: its users, and on how many of its sides there are any. */
+interface Hanging {
+  readonly users: Uint16Array;
+  readonly sides: Uint16Array;
+}
+
+/** Counts anew what hangs on a block; node by node, as they lie in memory: a large site has 1000 columns. */
+function countHanging({ users, sides }: Hanging, nodes: readonly number[], below: Uint16Array): void {
+  const width = users.length;
+  users.fill(0);
+  sides.fill(0);
+  for (const node of nodes)
+    for (let column = 0, at = node * width; column < width; column += 1, at += 1) {
+      const count = below[at] ?? 0;
+      if (count === 0) continue;
+      users[column] = (users[column] ?? 0) + count;
+      sides[column] = (sides[column] ?? 0) + 1;
+    }
+}
+
 /**
  * A port has to carry a VLAN exactly when some way without a detour between two of its users passes it: in a
  * part of the graph in which there are two ways between any two nodes, every cable lies on such a way, so the
@@ -161,23 +181,20 @@ function needOf(fabric: Fabric, uses: Uses): Need {
   const width = vids.length;
   const { below, totals } = usersBelow(uses, part, graph.nodes);
   const need: ReadonlySet<number>[] = fabric.ports.map(() => NOTHING);
-  for (const { ports, top, below: hanging } of blocks) {
-    const total = totals.get(part[top] ?? top);
+  const hanging: Hanging = { users: new Uint16Array(width), sides: new Uint16Array(width) };
+  for (const block of blocks) {
+    const total = totals.get(part[block.top] ?? block.top);
     if (total === undefined) continue;
+    countHanging(hanging, block.below, below);
     const wanted = new Set<number>();
     for (let column = 0; column < width; column += 1) {
-      let sides = 0;
-      let users = 0;
-      for (const node of hanging) {
-        const count = below[node * width + column] ?? 0;
-        users += count;
-        if (count > 0) sides += 1;
-      }
-      if ((total[column] ?? 0) > users) sides += 1;
-      if (sides > 1) wanted.add(vids[column] ?? 0);
-      below[top * width + column] = (below[top * width + column] ?? 0) + users;
+      const users = hanging.users[column] ?? 0;
+      const beyond = (total[column] ?? 0) > users ? 1 : 0;
+      if ((hanging.sides[column] ?? 0) + beyond > 1) wanted.add(vids[column] ?? 0);
+      const at = block.top * width + column;
+      if (users > 0) below[at] = (below[at] ?? 0) + users;
     }
-    for (const port of ports) need[port] = wanted;
+    for (const port of block.ports) need[port] = wanted;
   }
   return need;
 }

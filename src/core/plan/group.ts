@@ -8,21 +8,29 @@ import type { CollectionKind, EntityOf } from "./schema/kinds";
  */
 export interface Grouping<K extends CollectionKind> {
   readonly kind: K;
-  readonly keysOf: (entity: EntityOf<K>) => readonly (string | number | bigint)[];
+  readonly keysOf: (entity: EntityOf<K>) => readonly GroupKey[];
+  /** The same where each has one key or none (null): no list is made for every entity of a large plan. */
+  readonly keyOf: ((entity: EntityOf<K>) => GroupKey | null) | null;
 }
-export type Groups<K extends CollectionKind> = ReadonlyMap<string | number | bigint, readonly EntityOf<K>[]>;
+export type GroupKey = string | number | bigint;
+export type Groups<K extends CollectionKind> = ReadonlyMap<GroupKey, readonly EntityOf<K>[]>;
 
 export function buildGroups<K extends CollectionKind>(
-  grouping: Grouping<K>,
+  { keyOf, keysOf }: Grouping<K>,
   collection: ReadonlyMap<string, EntityOf<K>>,
 ): Groups<K> {
-  const groups = new Map<string | number | bigint, EntityOf<K>[]>();
+  const groups = new Map<GroupKey, EntityOf<K>[]>();
+  const put = (key: GroupKey, entity: EntityOf<K>) => {
+    const group = groups.get(key);
+    if (group === undefined) groups.set(key, [entity]);
+    // Once, however often it has the key.
+    else if (group.at(-1) !== entity) group.push(entity);
+  };
   for (const entity of collection.values()) {
-    for (const key of grouping.keysOf(entity)) {
-      const group = groups.get(key);
-      if (group === undefined) groups.set(key, [entity]);
-      // Once, however often it has the key.
-      else if (group.at(-1) !== entity) group.push(entity);
+    if (keyOf === null) for (const key of keysOf(entity)) put(key, entity);
+    else {
+      const key = keyOf(entity);
+      if (key !== null) put(key, entity);
     }
   }
   return groups;

@@ -12,6 +12,7 @@ const ID = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, "0")
 describe("groups by a key", () => {
   const byTag = {
     kind: "host",
+    keyOf: null,
     keysOf: (host: Host) => (host.tag === null ? [] : [host.tag, host.tag]),
   } as const;
   const host = (n: number, tag: number | null) =>

@@ -1,41 +1,47 @@
 import { byText } from "../kernel";
 import type { Change } from "./change";
-import { buildGroups, deriveGroups, type Grouping, type Groups } from "./group";
+import { buildGroups, deriveGroups, type GroupKey, type Grouping, type Groups } from "./group";
 import { planInIdOrder } from "./id-order";
 import type { Plan } from "./plan";
 import type { CollectionKind, EntityOf, Kind } from "./schema/kinds";
 
 const by = <K extends CollectionKind>(kind: K, keysOf: Grouping<K>["keysOf"]): Grouping<K> => ({
   kind,
+  keyOf: null,
   keysOf,
 });
 const present = <T>(value: T | null): T[] => (value === null ? [] : [value]);
+/** By at most one key of each; null for none. */
+const byOne = <K extends CollectionKind>(
+  kind: K,
+  keyOf: (entity: EntityOf<K>) => GroupKey | null,
+): Grouping<K> => ({ kind, keyOf, keysOf: (entity) => present(keyOf(entity)) });
 
 const GROUPINGS = {
-  portsByDevice: by("port", (p) => [p.device]),
+  portsByDevice: byOne("port", (p) => p.device),
   linksByPort: by("link", (l) => [l.a, l.b]),
-  interfacesByDevice: by("interface", (i) => [i.device]),
-  interfacesBySegment: by("interface", (i) => present(i.segment)),
-  interfacesByPort: by("interface", (i) => present(i.port)),
+  interfacesByDevice: byOne("interface", (i) => i.device),
+  interfacesBySegment: byOne("interface", (i) => i.segment),
+  interfacesByPort: byOne("interface", (i) => i.port),
   interfacesByAddress: by("interface", (i) => [...i.addresses4, ...i.addresses6]),
-  interfacesByMac: by("interface", (i) => present(i.mac)),
-  hostsByPort: by("host", (h) => (h.attachment.at === "port" ? [h.attachment.port] : [])),
-  hostsByHost: by("host", (h) => (h.attachment.at === "behind" ? [h.attachment.host] : [])),
-  hostsBySsid: by("host", (h) => (h.attachment.at === "ssid" ? [h.attachment.ssid] : [])),
-  hostsBySegment: by("host", (h) => present(h.segment)),
+  interfacesByMac: byOne("interface", (i) => i.mac),
+  hostsByPort: byOne("host", (h) => (h.attachment.at === "port" ? h.attachment.port : null)),
+  hostsByHost: byOne("host", (h) => (h.attachment.at === "behind" ? h.attachment.host : null)),
+  hostsBySsid: byOne("host", (h) => (h.attachment.at === "ssid" ? h.attachment.ssid : null)),
+  hostsBySegment: byOne("host", (h) => h.segment),
   hostsByAddress: by("host", (h) => [...present(h.ipv4), ...present(h.ipv6)]),
-  hostsByMac: by("host", (h) => present(h.mac)),
-  scopesBySegment: by("scope", (s) => [s.segment]),
-  portsByLag: by("port", (p) => present(p.lag)),
-  lagsByDevice: by("lag", (l) => [l.device]),
-  radiosByDevice: by("radio", (r) => [r.device]),
-  rulesByDevice: by("rule", (r) => [r.device]),
-  deviceVlansByDevice: by("deviceVlan", (v) => [v.device]),
-  leafletsByModel: by("leaflet", (l) => [l.model]),
-  segmentsByVlan: by("segment", (s) => present(s.vlan)),
-  segmentsByZone: by("segment", (s) => [s.zone]),
-  ssidsBySegment: by("ssid", (s) => [s.segment]),
-  vlansByDomainAndVid: by("vlan", (v) => [`${v.domain}/${v.vid}`]),
+  hostsByMac: byOne("host", (h) => h.mac),
+  scopesBySegment: byOne("scope", (s) => s.segment),
+  portsByLag: byOne("port", (p) => p.lag),
+  lagsByDevice: byOne("lag", (l) => l.device),
+  radiosByDevice: byOne("radio", (r) => r.device),
+  rulesByDevice: byOne("rule", (r) => r.device),
+  deviceVlansByDevice: byOne("deviceVlan", (v) => v.device),
+  leafletsByModel: byOne("leaflet", (l) => l.model),
+  segmentsByVlan: byOne("segment", (s) => s.vlan),
+  segmentsByZone: byOne("segment", (s) => s.zone),
+  ssidsBySegment: byOne("ssid", (s) => s.segment),
+  vlansByDomainAndVid: byOne("vlan", (v) => `${v.domain}/${v.vid}`),
 } as const;
 
 type GroupName = keyof typeof GROUPINGS;
@@ -90,6 +96,9 @@ const ROOMS: Derived<ReadonlyMap<string, EntityOf<"room">>> = {
   reads: ["room"],
   make: ({ plan }) => new Map([...plan.room.values()].map((room) => [room.name.toLowerCase(), room])),
 };
+
+/** A device's ports in printed order, by its group; a group stays the same as long as none of it changes. */
+const PRINTED = new WeakMap<readonly EntityOf<"port">[], readonly EntityOf<"port">[]>();
 
 /**
  * Look-ups over one plan. Each grouping is built when first asked for and then follows the changes. What is
@@ -180,8 +189,13 @@ export class PlanIndex {
 
   /** A device's ports in printed order. */
   portsOf(device: string): readonly EntityOf<"port">[] {
-    const ports = this.groups("portsByDevice").get(device) ?? [];
-    return [...ports].sort((a, b) => a.position - b.position || byText(a.id, b.id));
+    const ports = this.groups("portsByDevice").get(device);
+    if (ports === undefined) return [];
+    const known = PRINTED.get(ports);
+    if (known !== undefined) return known;
+    const sorted = [...ports].sort((a, b) => a.position - b.position || byText(a.id, b.id));
+    PRINTED.set(ports, sorted);
+    return sorted;
   }
 
   /** The rules that stand on a device, the first asked first. */
