@@ -45,11 +45,13 @@ afterEach(() => {
   jest.useRealTimers();
 });
 
-function Page({ revision }: { readonly revision?: number }) {
-  useKeepOffline(SITE, revision);
+/** A page whose plan is there at once, unless it is said to be on its way. */
+function Page({ revision = 4 }: { readonly revision?: number | "on its way" }) {
+  useKeepOffline(SITE, revision === "on its way" ? undefined : revision);
   return null;
 }
-const settled = (ms = 0) => act(() => jest.advanceTimersByTimeAsync(ms));
+/** By then what is done once the site is open has been done. */
+const settled = (ms = 2000) => act(() => jest.advanceTimersByTimeAsync(ms));
 const state = () => useOffline.getState().state;
 
 test("a first visit keeps the runbook's page and the plan; only then is it called ready", async () => {
@@ -60,6 +62,19 @@ test("a first visit keeps the runbook's page and the plan; only then is it calle
     "ready",
     [`${CACHES.pages} ${PAGE}`, `${CACHES.plans} ${PLAN}`],
   ]);
+});
+
+test("while the plan is on its way, and until the page stands, nothing else is asked for", async () => {
+  const { rerender } = render(<Page revision="on its way" />);
+  await settled(60_000);
+  window.dispatchEvent(new Event("online"));
+  await settled(60_000);
+  expect(asked).toEqual([]);
+  rerender(<Page />);
+  await settled(1_900);
+  expect(asked).toEqual([]);
+  await settled();
+  expect(asked).toEqual([PAGE, PLAN]);
 });
 
 test("what the server refuses is not kept, and nothing is called ready", async () => {

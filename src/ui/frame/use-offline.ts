@@ -49,25 +49,34 @@ async function start(site: string): Promise<Offline> {
   }
 }
 
+/** So long a site that has just been opened has the machine and the line for itself. */
+const OPENING_MS = 2000;
+
 /** So long nothing more may have changed until the plan is kept anew. */
 const QUIET_MS = 15_000;
 
-/** Makes a site open without a connection, with its plan as the server last had it. */
+/**
+ * Makes a site open without a connection, with its plan as the server last had it; `revision` is the plan's,
+ * undefined while it is on its way.
+ */
 export function useKeepOffline(site: string, revision: number | undefined): void {
+  const isOpen = revision !== undefined;
   useEffect(() => {
+    if (!isOpen) return undefined;
     let isGone = false;
     const keepSite = () =>
       void start(site).then((state) => {
         if (!isGone) useOffline.setState({ state });
       });
-    keepSite();
+    const timer = setTimeout(keepSite, OPENING_MS);
     // What could not be looked at or fetched without a connection is with the next one.
     window.addEventListener("online", keepSite);
     return () => {
       isGone = true;
+      clearTimeout(timer);
       window.removeEventListener("online", keepSite);
     };
-  }, [site]);
+  }, [site, isOpen]);
   const opened = useRef<number | null>(null);
   useEffect(() => {
     opened.current = null;
