@@ -31,14 +31,22 @@ export interface LoadFault {
   readonly sentence: string;
 }
 
-async function load(address: string): Promise<Result<Loaded, LoadFault>> {
-  const response = await fetch(address);
-  const answer = (await response.json()) as { revision: number; plan: unknown; sentence?: string };
-  if (!response.ok)
-    return {
-      ok: false,
-      error: { status: response.status, sentence: answer.sentence ?? "The plan could not be loaded." },
-    };
+/** What the server answered to the question for a plan: its status, its head with the steps, its body. */
+export interface PlanResponse {
+  readonly isOk: boolean;
+  readonly status: number;
+  readonly steps: string | null;
+  readonly body: ArrayBuffer;
+}
+
+function load({ isOk, status, steps: stepsText, body }: PlanResponse): Result<Loaded, LoadFault> {
+  const answer = JSON.parse(new TextDecoder().decode(body)) as {
+    revision: number;
+    plan: unknown;
+    sentence?: string;
+  };
+  if (!isOk)
+    return { ok: false, error: { status, sentence: answer.sentence ?? "The plan could not be loaded." } };
   const read = openPlan(answer.plan);
   if (!read.ok)
     return {
@@ -47,8 +55,7 @@ async function load(address: string): Promise<Result<Loaded, LoadFault>> {
     };
   const steps = JSON.parse(
     decodeURIComponent(
-      response.headers.get("x-steps") ??
-        encodeURIComponent(JSON.stringify({ undo: null, redo: null, undoIsImport: false })),
+      stepsText ?? encodeURIComponent(JSON.stringify({ undo: null, redo: null, undoIsImport: false })),
     ),
   ) as Loaded["steps"];
   const today = new Date().toISOString().slice(0, 10);

@@ -26,7 +26,8 @@ const mockPlayed: Played = {
 };
 const mockSent: { readonly path: string; readonly body: unknown }[] = [];
 jest.mock("./plan-worker", () => ({
-  planWorker: () => ({ load: () => mockPlayed.load(), judge: () => mockPlayed.judge() }),
+  planWorker: () => ({ judge: () => mockPlayed.judge() }),
+  loadPlan: () => mockPlayed.load(),
 }));
 jest.mock("./api", () => ({
   call: (path: string, init?: { readonly body?: unknown }) => {

@@ -13,7 +13,7 @@ import { thisBrowser } from "./browser";
 import { addBatch, decide, giveUp, judgedAs, withKept, type Held } from "./held";
 import { mayNotDraw, refusalOf } from "./may-not-draw";
 import type { PlanState } from "./plan-state";
-import { planWorker } from "./plan-worker";
+import { loadPlan, planWorker } from "./plan-worker";
 import { makeSender, type Sender } from "./sender";
 import { makeKeeper } from "./waiting";
 
@@ -80,10 +80,9 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
       set({ held, ...judged, ...(isNewlyStuck ? { asking: true } : {}) });
       keeper.keep(held.pending);
     };
-    const fetchPlan = () => planWorker().load(`${location.origin}/api/sites/${site}/plan`);
     /** The server's plan with what waits here on top; false with a sentence in `failure` when there is none. */
     const load = async (waiting: () => Held["pending"] | Promise<Held["pending"]>): Promise<boolean> => {
-      const loaded = await fetchPlan();
+      const loaded = await loadPlan(site);
       if (!loaded.ok) {
         set({ phase: "failed", failure: loaded.error.sentence });
         return false;
