@@ -56,14 +56,16 @@ function gatewayStrange(
   ];
 }
 
+/** Whether a mask or a gateway was entered on a host by hand. */
+export const hasEntered = ({ length4, gateway4, length6, gateway6 }: Host): boolean =>
+  length4 !== null || gateway4 !== null || length6 !== null || gateway6 !== null;
+
 /**
  * What is wrong with what is entered on a host; empty for one by DHCP, and where all of it is as its segment
  * has it.
  */
 export function mistakesOn(index: PlanIndex, host: Host): Entered[] {
-  if (host.length4 === null && host.gateway4 === null && host.length6 === null && host.gateway6 === null)
-    return [];
-  const entered = enteredOn(index, host);
+  const entered = hasEntered(host) ? enteredOn(index, host) : null;
   return entered === null
     ? []
     : ([4, 6] as const).flatMap((family) => [

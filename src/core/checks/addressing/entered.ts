@@ -1,11 +1,25 @@
 import { containsAddress, formatAddress, isLinkLocal, prefixOf, type Address } from "../../address";
 import { byNaturalText, byText, putInto } from "../../kernel";
-import { nameOf, offers, type Line, type PlanIndex } from "../../plan";
-import { mistakeRepairs, mistakesOn, mistakeWords, type Entered, type Subject, listed } from "../../repairs";
+import { nameOf, offers, type Derived, type Host, type Line, type PlanIndex } from "../../plan";
+import {
+  hasEntered,
+  listed,
+  mistakeRepairs,
+  mistakesOn,
+  mistakeWords,
+  type Entered,
+  type Subject,
+} from "../../repairs";
 import { check, localCheck, type Found } from "../check";
 
 // What somebody has entered by hand and what the plan says beside it: a static device's own mask and gateway,
 // a line's, where a station joins.
+
+/** The few devices on which somebody entered a network by hand. */
+const ENTERED: Derived<readonly Host[]> = {
+  reads: ["host"],
+  make: ({ plan }) => [...plan.host.values()].filter(hasEntered),
+};
 
 export const enteredDiffers = localCheck<Entered, "host">({
   code: "entered-network-differs",
@@ -18,6 +32,7 @@ export const enteredDiffers = localCheck<Entered, "host">({
   reads: ["host", "segment", "interface"],
   of: "host",
   touched: (_index, { kind }) => (kind === "host" ? [] : "all"),
+  candidates: (index) => index.derived(ENTERED),
   findAt: (index, host) =>
     mistakesOn(index, host).map((data): Found<Entered> => ({
       subjects: [{ kind: "host", id: host.id }],

@@ -1,5 +1,13 @@
-import { byNaturalText, byText } from "../../kernel";
-import { nameOf, type Device, type Host, type PlanIndex, type Purpose, type Service } from "../../plan";
+import { byNaturalText, byText, grouped } from "../../kernel";
+import {
+  nameOf,
+  type Derived,
+  type Device,
+  type Host,
+  type PlanIndex,
+  type Purpose,
+  type Service,
+} from "../../plan";
 import { forwardsPackets } from "../../routing";
 import { counted, listed, type Repair } from "../../repairs";
 import { check, type Found } from "../check";
@@ -81,6 +89,16 @@ const OFFERED: Readonly<Partial<Record<Host["kind"], readonly string[]>>> = {
   television: ["https", "http"],
 };
 
+/** What announces itself, by segment: of a large site's devices few do, and most edits leave them alone. */
+const ANNOUNCING: Derived<ReadonlyMap<string | null, readonly Host[]>> = {
+  reads: ["host"],
+  make: ({ plan }) =>
+    grouped(
+      [...plan.host.values()].filter(({ kind }) => OFFERED[kind] !== undefined),
+      ({ segment }) => segment,
+    ),
+};
+
 const isMdns = ({ protocol, ports }: Service): boolean =>
   protocol === "udp" && ports.some(([low, high]) => low <= 5353 && high >= 5353);
 
@@ -97,9 +115,10 @@ interface HiddenData extends Hidden {
   readonly device: string | null;
 }
 
-const tellsBetween = (index: PlanIndex, from: string, to: string): boolean =>
-  [...index.plan.device.values()].some(
-    ({ repeatsDiscovery }) => repeatsDiscovery.includes(from) && repeatsDiscovery.includes(to),
+/** What the few devices that tell of segments tell of. */
+const toldOf = ({ plan }: PlanIndex): readonly (readonly string[])[] =>
+  [...plan.device.values()].flatMap(({ repeatsDiscovery }) =>
+    repeatsDiscovery.length === 0 ? [] : [repeatsDiscovery],
   );
 
 /** The router with a leg in all of some segments, the first by name. */
@@ -141,20 +160,16 @@ function isOfferedBy({ services }: Door, { kind }: Host): boolean {
 function hiddenIn(index: PlanIndex): HiddenData[] {
   const segments = index.groups("segmentsByZone");
   const found = new Map<string, Hidden>();
-  // Many doors lead to one segment, and most segments have nothing that announces itself.
-  const announcing = new Map<string, readonly Host[]>();
-  const announcedIn = (segment: string): readonly Host[] => {
-    const known =
-      announcing.get(segment) ?? index.hostsIn(segment).filter(({ kind }) => OFFERED[kind] !== undefined);
-    announcing.set(segment, known);
-    return known;
-  };
+  const announcing = index.derived(ANNOUNCING);
+  const told = toldOf(index);
+  const isTold = (from: string, to: string) =>
+    told.some((segments) => segments.includes(from) && segments.includes(to));
   for (const door of doorsOf(index))
     for (const to of segments.get(door.to) ?? []) {
       if (STRANGERS.includes(to.purpose)) continue;
-      const hosts = announcedIn(to.id).filter((host) => isOfferedBy(door, host));
+      const hosts = (announcing.get(to.id) ?? []).filter((host) => isOfferedBy(door, host));
       const from = (hosts.length === 0 ? [] : (segments.get(door.from) ?? [])).filter(
-        ({ id, purpose }) => id !== to.id && purpose === "people" && !tellsBetween(index, id, to.id),
+        ({ id, purpose }) => id !== to.id && purpose === "people" && !isTold(id, to.id),
       );
       if (from.length === 0) continue;
       found.set(

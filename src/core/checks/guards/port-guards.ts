@@ -1,6 +1,14 @@
 import { putInto } from "../../kernel";
 import { classify, FABRIC } from "../../fabric";
-import { nameOf, signInPorts, type Device, type Host, type PlanIndex, type Port } from "../../plan";
+import {
+  nameOf,
+  signInPorts,
+  type Derived,
+  type Device,
+  type Host,
+  type PlanIndex,
+  type Port,
+} from "../../plan";
 import { patchGuards, endDevicesBehind, routerPort } from "../../planners";
 import { speaksSignIn } from "../../probe";
 import { counted, listed, type Repair } from "../../repairs";
@@ -61,6 +69,12 @@ interface Told {
   readonly host: string | null;
 }
 
+/** The ports that tell phones their VLAN. */
+const TELLING: Derived<readonly Port[]> = {
+  reads: ["port"],
+  make: ({ plan }) => [...plan.port.values()].filter(({ voicePolicy }) => voicePolicy !== null),
+};
+
 export const voicePolicyDiffers = check<Told>({
   code: "voice-policy-differs",
   severity: "stop",
@@ -69,7 +83,7 @@ export const voicePolicyDiffers = check<Told>({
   why: "A phone takes what the port announces (LLDP-MED): it then tags with a VLAN that leads nowhere.",
   reads: ["port", "device", "host", "segment", "vlan"],
   find: (index) =>
-    [...index.plan.port.values()].flatMap((port): Found<Told>[] => {
+    index.derived(TELLING).flatMap((port): Found<Told>[] => {
       const vid = port.voicePolicy?.vid;
       if (vid === undefined || !port.enabled) return [];
       const other = index
