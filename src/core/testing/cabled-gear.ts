@@ -2,11 +2,15 @@ import { must } from "../kernel";
 import {
   BLANK_TREE,
   type Device,
+  type Domain,
   type Interface,
   type Lag,
   type Plan,
   type PlanIndex,
   type Port,
+  type Segment,
+  type Vlan,
+  type Zone,
 } from "../plan";
 import { aDevice, aLink, aPort, planWith, testId } from "./build-plan";
 import { v } from "./written";
@@ -21,6 +25,10 @@ export interface CabledGear {
   readonly tagged?: readonly number[];
   readonly lag?: readonly Lag[];
   readonly interface?: readonly Interface[];
+  readonly domain?: readonly Domain[];
+  readonly vlan?: readonly Vlan[];
+  readonly zone?: readonly Zone[];
+  readonly segment?: readonly Segment[];
 }
 
 export const letterId = (letter: string): string => testId("device", letter);
