@@ -202,6 +202,20 @@ describe("minutes of a week", () => {
     );
   });
 
+  const found = (...all: NonNullable<Exception["hours"]>[]) =>
+    moments(indexOf(all.map((own, i) => exception(`number ${i}`, { hours: own }))));
+
+  test("an exception that goes on over midnight of Sunday begins when it does, not on Monday", () => {
+    expect(found({ days: [1, 7], from: 240, to: 240 })).toEqual([6 * 1440 + 240]);
+  });
+
+  test("one that holds all week has a minute, too, though it never begins", () => {
+    const week = { days: [1, 2, 3, 4, 5, 6, 7], from: 0, to: 1440 };
+    expect(found(week)).toEqual([0]);
+    // Beside one that comes and goes, the week's own begins where that one ends.
+    expect(found(week, { days: [2], from: 60, to: 120 })).toEqual([1440 + 60, 1440 + 120]);
+  });
+
   test("are told by the day, the clock, and who is let in then", () => {
     const index = indexOf([
       exception("Vendor", { hours: { days: [1], from: 480, to: 600 } }),

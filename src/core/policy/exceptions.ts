@@ -107,24 +107,33 @@ export const limitedExceptions = (
     exception.hours !== null && onItsDays(index, exception) ? [{ exception, hours: exception.hours }] : [],
   );
 
+/** The exceptions with hours that hold at a minute of the week, in the plan's order. */
+const holdingAt = (index: PlanIndex, minute: number): Exception[] =>
+  limitedExceptions(index).flatMap(({ exception, hours }) => (inHours(hours, minute) ? [exception] : []));
+
 /**
  * A minute of the week for every set of exceptions that hold together at some time, beside that in which none
- * with hours does: at the beginning of each of their hours another set may hold.
+ * with hours does: the first of the week at which it begins, or that at which an exception begins or ends where
+ * one set holds all week. At the beginning and the end of each of their hours another set may hold.
  */
 export function moments(index: PlanIndex): number[] {
-  const limited = limitedExceptions(index);
-  const starts = limited.flatMap(({ hours: { days, from, to } }) =>
-    days.flatMap((day) => [
-      (day - 1) * DAY + from,
-      ((day - 1) * DAY + to + (from < to ? 0 : DAY)) % (7 * DAY),
-    ]),
-  );
+  const edges = limitedExceptions(index)
+    .flatMap(({ hours: { days, from, to } }) =>
+      days.flatMap((day) => [
+        (day - 1) * DAY + from,
+        ((day - 1) * DAY + to + (from < to ? 0 : DAY)) % (7 * DAY),
+      ]),
+    )
+    .sort((a, b) => a - b);
+  const holding = (minute: number) =>
+    holdingAt(index, minute)
+      .map(({ id }) => id)
+      .join();
+  const begins = edges.filter((minute) => holding(minute) !== holding((minute + 7 * DAY - 1) % (7 * DAY)));
   const known = new Map<string, number>();
-  for (const minute of starts.sort((a, b) => a - b)) {
-    const holding = limited
-      .filter(({ hours }) => inHours(hours, minute))
-      .map(({ exception }) => exception.id);
-    if (holding.length > 0 && !known.has(holding.join())) known.set(holding.join(), minute);
+  for (const minute of begins.length > 0 ? begins : edges) {
+    const set = holding(minute);
+    if (set !== "" && !known.has(set)) known.set(set, minute);
   }
   return [...known.values()];
 }
@@ -135,8 +144,6 @@ const DAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 export function momentWords(index: PlanIndex, minute: number): string {
   const at = minute % DAY;
   const clock = [Math.floor(at / 60), at % 60].map((part) => String(part).padStart(2, "0")).join(":");
-  const names = limitedExceptions(index)
-    .filter(({ hours }) => inHours(hours, minute))
-    .map(({ exception }) => exception.name);
+  const names = holdingAt(index, minute).map(({ name }) => name);
   return `${DAYS[Math.floor(minute / DAY)] ?? ""} ${clock}: ${names.join(", ")}`;
 }
