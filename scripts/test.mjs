@@ -21,9 +21,11 @@ import { runOrExplain, say } from "./setup/stage.mjs";
 
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const TALLY = /^(?:Jest|Playwright): (\d+) passed, (\d+) failed/m;
+/** A failed test as our reporters tell it: where it stands, and below it why. */
+const FAILURES = /^(?:Failed: | {6}\| ).*$/gm;
 
 /**
- * Runs a check; answers how many passed and failed. One without a count of its own counts as one. Its output is
+ * Runs a check; answers how many passed and failed, and what is said of these. One without a count of its own counts as one. Its output is
  * shown as it comes, or whole at its end where another check runs beside it.
  */
 async function check(title, command, args, { beside = false, env = {} } = {}) {
@@ -40,10 +42,14 @@ async function check(title, command, args, { beside = false, env = {} } = {}) {
       `in ${((performance.now() - began) / 1000).toFixed(1)} s`,
   );
   const tally = TALLY.exec(output);
-  if (tally === null) return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+  const told = output.match(FAILURES) ?? [];
+  if (tally === null)
+    return code === 0
+      ? { passed: 1, failed: 0, told }
+      : { passed: 0, failed: 1, told: [`Failed: ${title}`, ...told] };
   const failed = Number(tally[2]);
   // A runner that breaks off without a failed test has failed all the same.
-  return { passed: Number(tally[1]), failed: code !== 0 && failed === 0 ? 1 : failed };
+  return { passed: Number(tally[1]), failed: code !== 0 && failed === 0 ? 1 : failed, told };
 }
 
 const node = process.execPath;
@@ -100,6 +106,7 @@ await runOrExplain(async () => {
   const logs = folders.map((folder) => join(folder, "db.log")).filter((log) => existsSync(log));
   for (const log of sum("failed") > 0 ? logs : [])
     say(`\nThe end of ${log}:\n${readFileSync(log, "utf8").split("\n").slice(-5).join("\n")}`);
+  for (const line of results.flatMap(({ told }) => told)) say(line);
   say(`\n${sum("passed")} passed, ${sum("failed")} failed`);
   process.exit(sum("failed") === 0 ? 0 : 1);
 });

@@ -1,9 +1,18 @@
-// Prints the plain closing line after Jest's own summary, which comes later than onRunComplete.
+const { failure } = require("./failure.cjs");
+
+// Prints the plain closing line after Jest's own summary, which comes later than onRunComplete, and what failed
+// once more below it.
 module.exports = class LineReporter {
   onRunComplete(_contexts, results) {
     const broken = results.numRuntimeErrorTestSuites;
     const skipped = results.numPendingTests > 0 ? `, ${results.numPendingTests} skipped` : "";
     const line = `Jest: ${results.numPassedTests} passed, ${results.numFailedTests + broken} failed${skipped}`;
-    process.once("exit", () => console.log(line));
+    const failed = results.testResults.flatMap(({ testFilePath, testExecError, testResults }) => [
+      ...(testExecError ? [failure(testFilePath, "does not run", testExecError.message ?? "")] : []),
+      ...testResults
+        .filter(({ status }) => status === "failed")
+        .map(({ fullName, failureMessages }) => failure(testFilePath, fullName, failureMessages.join("\n"))),
+    ]);
+    process.once("exit", () => console.log([line, ...failed].join("\n")));
   }
 };
