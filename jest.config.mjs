@@ -46,7 +46,7 @@ const config = {
       globalTeardown: "<rootDir>/tests/database/down.mjs",
     },
   ],
-  reporters: ["default", "<rootDir>/tests/reporters/jest-line.cjs"],
+  reporters: ["default", "<rootDir>/tests/reporters/jest-line.mjs"],
 };
 
 export default config;

@@ -1,5 +1,5 @@
 import type { FullResult, Reporter, TestCase, TestResult } from "@playwright/test/reporter";
-import { failure } from "./failure.cjs";
+import { failure } from "./failure.mjs";
 
 /** Prints one plain closing line, which the whole run adds up, and what failed once more below it. */
 export default class LineReporter implements Reporter {

@@ -1,8 +1,8 @@
-const { failure } = require("./failure.cjs");
+import { failure } from "./failure.mjs";
 
 // Prints the plain closing line after Jest's own summary, which comes later than onRunComplete, and what failed
 // once more below it.
-module.exports = class LineReporter {
+export default class LineReporter {
   onRunComplete(_contexts, results) {
     const broken = results.numRuntimeErrorTestSuites;
     const skipped = results.numPendingTests > 0 ? `, ${results.numPendingTests} skipped` : "";
@@ -15,4 +15,4 @@ module.exports = class LineReporter {
     ]);
     process.once("exit", () => console.log([line, ...failed].join("\n")));
   }
-};
+}

@@ -1,8 +1,8 @@
-const { relative } = require("node:path");
-const { stripVTControlCharacters } = require("node:util");
+import { relative } from "node:path";
+import { stripVTControlCharacters } from "node:util";
 
 /** A failed test in a few lines that are found again in a long output: where it stands, and why it failed. */
-exports.failure = (file, name, message) =>
+export const failure = (file, name, message) =>
   [
     `Failed: ${relative(process.cwd(), file)}: ${name}`,
     ...stripVTControlCharacters(message)
