@@ -12,7 +12,8 @@ import { dice } from "../testing/plants";
 import { mixedSite } from "../testing/mixed-site";
 import { editField, FIELD_PATHS } from "../testing/schema-edits";
 import { HEARING } from "../wireless";
-import { listFindings, recheck, runChecks } from "./registry";
+import { recheck } from "./recheck";
+import { listFindings, runChecks } from "./registry";
 
 const TODAY = "2026-11-25";
 const text = (value: unknown): string =>

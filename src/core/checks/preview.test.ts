@@ -3,7 +3,8 @@ import { describeChanges } from "../formats";
 import { must } from "../kernel";
 import { PlanEdits, PlanIndex } from "../plan";
 import { testId } from "../testing/build-plan";
-import { listFindings, recheck, repairsOf, runChecks, sentenceOf } from "./registry";
+import { recheck } from "./recheck";
+import { listFindings, repairsOf, runChecks, sentenceOf } from "./registry";
 import { previewChanges } from "./preview";
 
 const index = PlanIndex.of(fennelStreet());

@@ -1,7 +1,8 @@
 import { applyChanges, type Change, type IntegrityError, type PlanIndex } from "../plan";
 import { err, ok, type Result } from "../kernel";
 import type { Finding } from "./check";
-import { listFindings, recheck, type FindingsByCode } from "./registry";
+import { recheck } from "./recheck";
+import { listFindings, type FindingsByCode } from "./registry";
 
 /** A plan as it would be, and how its findings would differ. */
 export interface Preview {

@@ -29,7 +29,8 @@ import {
   type EditContext,
 } from "../planners";
 import { testId } from "../testing/build-plan";
-import { listFindings, recheck, runChecks } from "./registry";
+import { recheck } from "./recheck";
+import { listFindings, runChecks } from "./registry";
 
 interface Edit {
   readonly what: number;

@@ -320,24 +320,6 @@ export type FindingsByCode = ReadonlyMap<string, readonly Finding[]>;
 export const runChecks = (index: PlanIndex): FindingsByCode =>
   new Map(CHECKS.map((check) => [check.code, check.run(index)]));
 
-/** The findings after an edit: checks that read none of the changed kinds keep theirs. */
-export function recheck(
-  previous: FindingsByCode,
-  index: PlanIndex,
-  changes: readonly Change[],
-): FindingsByCode {
-  const changed = new Set<Kind>(changes.map((change) => change.kind));
-  if (changed.size === 0) return previous;
-  return new Map(
-    CHECKS.map((check) => {
-      const known = previous.get(check.code);
-      if (known === undefined) return [check.code, check.run(index)];
-      const touched = check.reads.some((kind) => changed.has(kind));
-      return [check.code, touched ? check.rerun(known, index, changes) : known];
-    }),
-  );
-}
-
 /** All findings, stops first, those of one check by their key. */
 export const listFindings = (findings: FindingsByCode): Finding[] =>
   [...findings.values()]

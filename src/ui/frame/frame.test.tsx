@@ -82,7 +82,7 @@ describe("the title block", () => {
     expect(text()).toContain("Not sound");
     set({ list: [] });
     expect(text()).toMatch(/(?<!Not )Sound/);
-    set({ held: { ...held(), findings: null } });
+    set({ held: { ...held(), judged: null } });
     expect(text()).toContain("Checking …");
   });
 

@@ -4,11 +4,10 @@ import { counted } from "@/core/repairs";
 import { glanceAt, nextStep } from "@/core/sheets";
 import { ViewLink } from "../frame/ViewLink";
 import { VIEWS, type View, type ViewKey } from "../frame/views";
-import { useIndex, usePlan } from "../plan-store/use-plan";
+import { useHasFindings, useIndex, usePlan } from "../plan-store/use-plan";
 import { FindingList } from "./findings/FindingsSection";
 import { HistorySection } from "./HistorySection";
 import { Fact, MarginHead, Section } from "./parts";
-import { useJudged } from "@/ui/plan-store/use-plan";
 
 function remarks(all: number, stops: number): string {
   if (all === 0) return "Nothing found wrong";
@@ -23,7 +22,7 @@ function remarks(all: number, stops: number): string {
 export function SheetMargin({ view }: { view: ViewKey }) {
   const index = useIndex();
   const list = usePlan((state) => state.list);
-  const isJudged = useJudged();
+  const isJudged = useHasFindings();
   const here: View | undefined = VIEWS.find(({ key }) => key === view);
   const family = here?.family ?? null;
   const facts = family === null ? [] : glanceAt(index, family);
@@ -54,7 +53,7 @@ export function SheetMargin({ view }: { view: ViewKey }) {
 export function NextStepSection({ view }: { view: ViewKey }) {
   const index = useIndex();
   const list = usePlan((state) => state.list);
-  const isJudged = useJudged();
+  const isJudged = useHasFindings();
   const next = nextStep(index, list);
   const goal = VIEWS.find(({ key }) => key === next.sheet);
   if (goal === undefined || !isJudged) return null;

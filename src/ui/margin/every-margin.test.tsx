@@ -29,7 +29,7 @@ const mockState = () => ({
     pending: [],
     stuck: [],
     index: mockIndex,
-    findings: mockFindings,
+    judged: { index: mockIndex, findings: mockFindings },
   },
   list: mockList,
   accepted: [],
@@ -48,7 +48,8 @@ const mockState = () => ({
 jest.mock("../plan-store/use-plan", () => ({
   useIndex: () => mockIndex,
   useHeld: () => mockState().held,
-  useJudged: () => true,
+  useFoundIn: () => mockIndex,
+  useHasFindings: () => true,
   usePlan: (select: (state: unknown) => unknown) => select(mockState()),
   usePlanStore: () => ({ getState: mockState }),
 }));

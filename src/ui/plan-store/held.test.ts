@@ -10,7 +10,7 @@ import {
   decide,
   findingsOf,
   giveUp,
-  judgedAs,
+  isJudged,
   nextToSend,
   settle,
   withKept,
@@ -25,8 +25,9 @@ const start: Held = {
   pending: [],
   stuck: [],
   index: PlanIndex.of(plan),
-  findings: runChecks(PlanIndex.of(plan)),
+  judged: null,
 };
+const loaded = { index: start.index, findings: runChecks(start.index) };
 const host = must(
   [...plan.host.values()].find((h) => h.name === "Analyser"),
   "the analyser",
@@ -57,7 +58,7 @@ const caughtUp = (held: Held, ...entries: { id: string; revision: number; change
   must(catchUp(held, entries), "it follows");
 /** Whatever happens, what is shown is checked as if it had been loaded anew. */
 const soundlyChecked = (held: Held) =>
-  expect(listFindings(must(held.findings, "findings"))).toEqual(
+  expect(listFindings(findingsOf({ ...held, judged: loaded }))).toEqual(
     listFindings(runChecks(PlanIndex.of(held.index.plan))),
   );
 
@@ -251,17 +252,21 @@ describe("giving a batch up", () => {
 });
 
 test("findings that come after the plan are brought to what was edited meanwhile", () => {
-  const unjudged: Held = { ...start, findings: null };
-  const edited = add(unjudged, batch("mine", rename(plan, "Blood analyser")));
+  const edited = add(start, batch("mine", rename(plan, "Blood analyser")));
   const theirs = changes(plan, (d) => d.patch("port", port.id, { tagged: port.tagged.slice(2) }));
   const followed = caughtUp(edited, { id: testId("batch", "theirs"), revision: 8, changes: theirs });
-  expect([edited.findings, followed.findings]).toEqual([null, null]);
-  const judged = judgedAs(followed, plan, must(start.findings, "findings"));
-  soundlyChecked(judged);
-  expect(listFindings(must(judged.findings, "findings"))).not.toEqual(
-    listFindings(must(start.findings, "findings")),
-  );
+  expect([isJudged(edited), isJudged(followed)]).toEqual([false, false]);
+  const found = findingsOf({ ...followed, judged: loaded });
+  expect(listFindings(found)).toEqual(listFindings(runChecks(PlanIndex.of(followed.index.plan))));
+  expect(listFindings(found)).not.toEqual(listFindings(loaded.findings));
   expect(findingsOf(followed)).toEqual(runChecks(followed.index));
-  expect(findingsOf(judged)).toBe(judged.findings);
-  expect(judgedAs(unjudged, plan, must(start.findings, "findings")).findings).toBe(start.findings);
+});
+
+test("an edit leaves the findings as those of the plan before; taken back, they are its own again", () => {
+  const judged: Held = { ...start, judged: loaded };
+  const edited = add(judged, batch("mine", rename(plan, "Blood analyser")));
+  expect([isJudged(judged), edited.judged, isJudged(edited)]).toEqual([true, loaded, false]);
+  expect(findingsOf(judged)).toBe(loaded.findings);
+  const { held } = giveUp(edited, testId("batch", "mine"));
+  expect(findingsOf(held)).toEqual(loaded.findings);
 });

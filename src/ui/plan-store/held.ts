@@ -33,8 +33,14 @@ export interface Held {
   /** Those of `pending` that wait for a person's decision: not shown, not sent, never dropped by themselves. */
   readonly stuck: readonly Stuck[];
   readonly index: PlanIndex;
-  /** Null as long as they are worked out elsewhere: a large plan is shown before it is judged. */
-  readonly findings: FindingsByCode | null;
+  /** What was found in the plan that is shown, or in that of a moment ago; null until it was judged once. */
+  readonly judged: Judged | null;
+}
+
+/** What was found, and in which plan. */
+export interface Judged {
+  readonly index: PlanIndex;
+  readonly findings: FindingsByCode;
 }
 
 /** A batch of somebody, as the server logged it. */
@@ -50,35 +56,30 @@ interface Chosen {
   readonly choose: Choose;
 }
 
-/** The shown plan brought to `plan`, its look-ups and findings along with it. */
-function shownAs(held: Held, plan: Plan): Pick<Held, "index" | "findings"> {
-  const changes = diff(held.index.plan, plan);
-  if (changes.length === 0) return { index: held.index, findings: held.findings };
-  const index = held.index.derive(plan, changes);
-  return { index, findings: held.findings === null ? null : recheck(held.findings, index, changes) };
+/** The look-ups of the shown plan brought to `plan`. */
+function shownAs({ index }: Held, plan: Plan): PlanIndex {
+  const changes = diff(index.plan, plan);
+  return changes.length === 0 ? index : index.derive(plan, changes);
 }
 
-/** What was found in `plan`, brought to what is shown by now. */
-export function judgedAs(held: Held, plan: Plan, findings: FindingsByCode): Held {
-  const changes = diff(plan, held.index.plan);
-  return { ...held, findings: changes.length === 0 ? findings : recheck(findings, held.index, changes) };
+/** Whether the findings are those of what is shown. */
+export const isJudged = ({ judged, index }: Pick<Held, "judged" | "index">): boolean =>
+  judged?.index === index;
+
+/** The findings of what is shown, worked out now where nobody has yet. */
+export function findingsOf({ judged, index }: Pick<Held, "judged" | "index">): FindingsByCode {
+  if (judged === null) return runChecks(index);
+  return judged.index === index
+    ? judged.findings
+    : recheck(judged.findings, index, diff(judged.index.plan, index.plan));
 }
 
-/** The findings of what is shown, worked out now if nobody has told them yet. */
-export const findingsOf = ({ findings, index }: Pick<Held, "findings" | "index">): FindingsByCode =>
-  findings ?? runChecks(index);
-
-/** My edit, at once on screen and in the queue to the server. */
+/** My edit, at once in the shown plan and in the queue to the server. */
 export function addBatch(held: Held, batch: ChangeBatch): Result<Held, IntegrityError> {
   const applied = applyChanges(held.index.plan, batch.changes);
   if (!applied.ok) return applied;
   const index = held.index.derive(applied.value, batch.changes);
-  return ok({
-    ...held,
-    pending: [...held.pending, batch],
-    index,
-    findings: held.findings === null ? null : recheck(held.findings, index, batch.changes),
-  });
+  return ok({ ...held, pending: [...held.pending, batch], index });
 }
 
 /**
@@ -104,7 +105,7 @@ function onTop(held: Held, base: Plan, mine: readonly ChangeBatch[], chosen: Cho
       });
     }
   }
-  return { ...held, base, pending, stuck, ...shownAs(held, plan) };
+  return { ...held, base, pending, stuck, index: shownAs(held, plan) };
 }
 
 /** The batches that were kept from before, on top of the plan as it was loaded. */

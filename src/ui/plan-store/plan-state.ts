@@ -29,7 +29,7 @@ export interface PlanState {
   readonly phase: "loading" | "ready" | "failed";
   readonly failure: string | null;
   readonly held: Held | null;
-  /** The findings of what is shown, stops first. */
+  /** The open findings of `held.judged`, stops first: of what is shown, or of what it was a moment ago. */
   readonly list: readonly Finding[];
   /** Findings that somebody has accepted as they are. */
   readonly accepted: readonly Accepted[];

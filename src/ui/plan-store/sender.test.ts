@@ -141,19 +141,15 @@ function client(store: PlanStore, by: Person, weather: () => Weather): Client {
   };
 }
 
-// Findings are not what this is about: an empty table of them is brought up to date by nothing.
+// Findings are not what this is about: nothing is judged.
 const heldAt = (plan: Plan, revision: number): Held => ({
   base: plan,
   revision,
   pending: [],
   stuck: [],
   index: PlanIndex.of(plan),
-  findings: {} as never,
+  judged: null,
 });
-jest.mock("@/core/checks", () => ({
-  ...jest.requireActual<object>("@/core/checks"),
-  recheck: (known: unknown) => known,
-}));
 
 async function scene(
   weather: () => Weather = () => "fair",

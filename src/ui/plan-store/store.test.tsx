@@ -43,6 +43,11 @@ jest.mock("./waiting", () => ({
     wouldBeLost: () => false,
   }),
 }));
+const mockSize = { isLarge: false };
+jest.mock("./judge", () => ({
+  ...jest.requireActual<object>("./judge"),
+  isLarge: () => mockSize.isLarge,
+}));
 jest.mock("./browser", () => ({ thisBrowser: () => ({}) }));
 jest.mock("sonner", () => ({ toast: Object.assign(() => {}, { error: () => {} }) }));
 
@@ -66,6 +71,7 @@ beforeEach(() => {
   mockPlayed.judge = () => Promise.resolve(found);
   mockPlayed.restored = [];
   mockSent.length = 0;
+  mockSize.isLarge = false;
 });
 const opened = async () => {
   const store = createPlanStore(plan.site.id, "Ruth", "owner");
@@ -79,10 +85,10 @@ describe("opening a site", () => {
     mockPlayed.judge = () => judged.promise;
     const store = await opened();
     expect(store.getState()).toMatchObject({ phase: "ready", failure: null, steps, list: [] });
-    expect(store.getState().held).toMatchObject({ revision: 7, findings: null, pending: [] });
+    expect(store.getState().held).toMatchObject({ revision: 7, judged: null, pending: [] });
     judged.give(found);
     await turn();
-    expect(store.getState().held?.findings).toBe(found);
+    expect(store.getState().held?.judged?.findings).toBe(found);
     expect(store.getState().list).toEqual(listFindings(found));
   });
 
@@ -98,7 +104,7 @@ describe("opening a site", () => {
     const anew = runChecks(PlanIndex.of(must(held, "a plan").index.plan, TODAY));
     const keys = (all: FindingsByCode | null | undefined) =>
       [...(all?.values() ?? [])].flatMap((list) => list.map(({ key }) => key)).sort();
-    expect(keys(held?.findings)).toEqual(keys(anew));
+    expect(keys(held?.judged?.findings)).toEqual(keys(anew));
   });
 
   test("a worker that breaks off while it judges does not leave the page at checking", async () => {
@@ -112,7 +118,7 @@ describe("opening a site", () => {
     mockPlayed.judge = () => Promise.resolve(null);
     const store = await opened();
     await turn();
-    expect(store.getState().held?.findings).toBeNull();
+    expect(store.getState().held?.judged).toBeNull();
   });
 
   test.each<[string, () => Promise<unknown>, RegExp]>([
@@ -190,6 +196,26 @@ describe("editing", () => {
     };
     expect(store.getState().commit(batch)).toMatch(/Staff/);
     expect(store.getState().held?.pending).toEqual([]);
+  });
+});
+
+describe("editing a large plan", () => {
+  test("shows the edit with the findings of before, and those of the edited plan a frame later", async () => {
+    mockSize.isLarge = true;
+    const store = await opened();
+    await turn();
+    const before = store.getState();
+    expect(before.held?.judged?.findings).toBe(found);
+    expect(store.getState().edit(removeSegments({ segments: [staff.id] }))).toBeNull();
+    const edited = store.getState();
+    expect([edited.held?.index.plan.segment.has(staff.id), edited.list]).toEqual([false, before.list]);
+    expect(edited.held?.judged).toBe(before.held?.judged);
+    while (store.getState().held?.judged === before.held?.judged) await turn();
+    const after = store.getState();
+    expect(after.held?.pending).toHaveLength(1);
+    const anew = listFindings(runChecks(PlanIndex.of(must(after.held, "a plan").index.plan, TODAY)));
+    expect(after.list).toEqual(anew);
+    expect(after.list).not.toEqual(before.list);
   });
 });
 

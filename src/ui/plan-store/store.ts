@@ -10,7 +10,8 @@ import { reaches, type Role } from "@/http/contracts/answers";
 import type { Loaded } from "@/workers/plan.worker";
 import { call } from "./api";
 import { thisBrowser } from "./browser";
-import { addBatch, decide, giveUp, judgedAs, withKept, type Held } from "./held";
+import { addBatch, decide, giveUp, isJudged, withKept, type Held } from "./held";
+import { isLarge, judgedNow, makeJudge } from "./judge";
 import { mayNotDraw, refusalOf } from "./may-not-draw";
 import type { PlanState } from "./plan-state";
 import { loadPlan, planWorker } from "./plan-worker";
@@ -38,7 +39,7 @@ const heldOf = ({ plan, revision, today }: Loaded): Held => ({
   pending: [],
   stuck: [],
   index: PlanIndex.of(plan, today),
-  findings: null,
+  judged: null,
 });
 
 const BLANK = {
@@ -68,17 +69,21 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
   );
   // eslint-disable-next-line max-lines-per-function -- one store with its actions in one closure
   const store = createStore<PlanState>()((set, get) => {
-    const show = (held: Held) => {
+    const judgeLater = makeJudge(
+      () => get().held,
+      (judged) =>
+        set(({ held }) => (held === null ? {} : { held: { ...held, judged }, ...judgedList(judged) })),
+    );
+    const show = (changed: Held) => {
       const before = get().held;
-      const isKnown =
-        held.findings === before?.findings &&
-        held.index.plan.acceptance.size + before.index.plan.acceptance.size === 0;
-      const judged = isKnown ? {} : judgedList(held);
+      const held = isLarge(changed.index.plan) ? changed : judgedNow(changed);
+      const judged = held.judged === before?.judged ? {} : judgedList(held.judged);
       const isNewlyStuck = held.stuck.some(
         ({ batch }) => before?.stuck.some((known) => known.batch.id === batch.id) !== true,
       );
       set({ held, ...judged, ...(isNewlyStuck ? { asking: true } : {}) });
       keeper.keep(held.pending);
+      if (!isJudged(held)) judgeLater();
     };
     /** The server's plan with what waits here on top; false with a sentence in `failure` when there is none. */
     const load = async (waiting: () => Held["pending"] | Promise<Held["pending"]>): Promise<boolean> => {
@@ -89,18 +94,19 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
       }
       const pending = await waiting();
       set({ phase: "ready", failure: null, steps: loaded.value.steps, savedAt: Date.now() });
-      show(withKept(heldOf(loaded.value), pending));
-      void judge(loaded.value);
+      const fresh = heldOf(loaded.value);
+      show(withKept(fresh, pending));
+      void judge(loaded.value.token, fresh.index);
       return true;
     };
     /** The findings come after the plan; what was edited meanwhile is looked at on top. */
-    const judge = async ({ token, plan, today }: Loaded) => {
+    const judge = async (token: Loaded["token"], index: PlanIndex) => {
       // Where the worker breaks off, the page works them out itself: slower, and never left at "Checking …".
       const findings = await planWorker()
         .judge(token)
-        .catch(() => runChecks(PlanIndex.of(plan, today)));
+        .catch(() => runChecks(index));
       const { held } = get();
-      if (findings !== null && held?.findings === null) show(judgedAs(held, plan, findings));
+      if (findings !== null && held?.judged === null) show({ ...held, judged: { index, findings } });
     };
     const loadAnew = async () => {
       if (await load(() => get().held?.pending ?? []))

@@ -5,7 +5,7 @@ import { useStore } from "zustand";
 import { must } from "@/core/kernel";
 import type { PlanIndex } from "@/core/plan";
 import type { Role } from "@/http/contracts/answers";
-import type { Held } from "./held";
+import { isJudged, type Held } from "./held";
 import type { PlanState } from "./plan-state";
 import { liveStore } from "../live/live-store";
 import { createPlanStore, type PlanStoreApi } from "./store";
@@ -70,5 +70,13 @@ export const useHeld = (): Held =>
 export const useIndex = (): PlanIndex => useHeld().index;
 
 /** Whether the findings are those of the plan on the screen; a large one is shown before it is judged. */
-export const useJudged = (): boolean =>
-  usePlan((state) => state.held !== null && state.held.findings !== null);
+export const useJudged = (): boolean => usePlan(({ held }) => held !== null && isJudged(held));
+
+/** Whether there are findings: those of the plan on the screen, or of what it was a moment ago. */
+export const useHasFindings = (): boolean => usePlan(({ held }) => held !== null && held.judged !== null);
+
+/** The plan that the findings are of, in which they are put into words. */
+export const useFoundIn = (): PlanIndex => {
+  const { judged, index } = useHeld();
+  return judged?.index ?? index;
+};

@@ -144,6 +144,20 @@ describe.each(SITES)("%s", (_, plan) => {
   });
 });
 
+describe("a large plan is shown before it is judged anew", () => {
+  test.each(VIEWS)("%s bears the findings of entities that are gone a moment later", (_title, View) => {
+    show(fennelStreet());
+    const before = scene.store.getState();
+    show(emptyPlan(before.held.index.plan.site));
+    const { held } = scene.store.getState();
+    const stale = { ...held, judged: before.held.judged };
+    act(() => scene.store.setState({ ...before, held: stale }));
+    render(<View />);
+    expect(sheet().textContent).not.toMatch(/undefined|\bnull\b|NaN|\[object/);
+    if (View === FindingsView) expect(all("li").length).toBe(before.list.length);
+  });
+});
+
 const TEXTS = ["", "nonsense 99999", "10.24.20.300/99", "Staff", "Ä".repeat(3000)];
 
 describe.each(SITES)("%s: whatever is written in a cell", (_, plan) => {

@@ -3,13 +3,13 @@
 import { acceptFinding, wakeFindings } from "@/core/commands";
 import { useState, type FormEvent } from "react";
 import { acceptedAs, wokenBy, type Finding } from "@/core/checks";
-import { useHeld, usePlan } from "../../plan-store/use-plan";
+import { useFoundIn, usePlan } from "../../plan-store/use-plan";
 import { acceptedWords } from "../../views/findings/AcceptedSections";
 import { Section } from "../parts";
 
 /** Deciding to live with a finding, with the reason; and taking that back. */
 export function Accept({ finding }: { finding: Finding }) {
-  const { index } = useHeld();
+  const index = useFoundIn();
   const edit = usePlan((state) => state.edit);
   const acceptance = usePlan(
     (state) => state.accepted.find((accepted) => accepted.finding.key === finding.key)?.acceptance,
@@ -43,7 +43,7 @@ export function Accept({ finding }: { finding: Finding }) {
 }
 
 function AcceptForm({ finding }: { finding: Finding }) {
-  const { index } = useHeld();
+  const index = useFoundIn();
   const edit = usePlan((state) => state.edit);
   const by = usePlan((state) => state.person);
   const [reason, setReason] = useState("");

@@ -3,7 +3,7 @@
 import { checkOf } from "@/core/checks";
 import { nameOf } from "@/core/plan";
 import { useGoTo } from "../../frame/go-to";
-import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { useFoundIn, usePlan } from "../../plan-store/use-plan";
 import { Accept } from "./Accept";
 import { FindingCard } from "./FindingsSection";
 import { MarginHead } from "../parts";
@@ -16,7 +16,7 @@ export function FindingMargin({ findingKey, view }: { findingKey: string; view: 
       state.list.find((f) => f.key === findingKey) ??
       state.accepted.find((accepted) => accepted.finding.key === findingKey)?.finding,
   );
-  const index = useIndex();
+  const index = useFoundIn();
   const goTo = useGoTo();
   if (finding === undefined) return <SheetMargin view={view} />;
   return (

@@ -2,7 +2,7 @@
 
 import { checkOf, repairsOf, sentenceOf, type Finding, type Severity } from "@/core/checks";
 import { SeverityCount, SeveritySign, severityColour } from "../../kit/signs";
-import { useHeld, usePlan } from "../../plan-store/use-plan";
+import { useFoundIn, usePlan } from "../../plan-store/use-plan";
 import { RepairChoice } from "./RepairChoice";
 
 const BORDER = { stop: "border-stop", warn: "border-warn", note: "border-note" } as const;
@@ -18,7 +18,7 @@ export function FindingCard({
   recommend?: boolean;
   why?: boolean;
 }) {
-  const { index } = useHeld();
+  const index = useFoundIn();
   const repairs = repairsOf(finding, index);
   return (
     <article

@@ -6,7 +6,7 @@ import { jacketOf, tapeSlots } from "@/core/sheets";
 import { SeveritySign } from "../../kit/signs";
 import { useUi } from "../../frame/use-ui";
 import { useGoTo } from "../../frame/go-to";
-import { useIndex, usePlan } from "../../plan-store/use-plan";
+import { useFoundIn, useIndex, usePlan } from "../../plan-store/use-plan";
 import { Jacket } from "../../tape/Jacket";
 import { useProbe, useTried } from "../../views/probe/use-probe";
 import { Fact, MarginHead, Section } from "../parts";
@@ -22,6 +22,7 @@ const TRIED = {
 // eslint-disable-next-line max-lines-per-function, complexity -- one answer: where it stops, why, what mends it
 export function ProbeMargin() {
   const index = useIndex();
+  const foundIn = useFoundIn();
   const outcome = useProbe();
   const selection = useUi((state) => state.selection);
   const list = usePlan((state) => state.list);
@@ -129,7 +130,7 @@ export function ProbeMargin() {
         <Section title="Findings nearby">
           <ul className="flex flex-col gap-1 px-4 text-13 text-ink2">
             {related.map((finding) => (
-              <li key={finding.key}>{sentenceOf(finding, index)}</li>
+              <li key={finding.key}>{sentenceOf(finding, foundIn)}</li>
             ))}
           </ul>
         </Section>

@@ -43,7 +43,7 @@ function countsText({ counts }: DraftedPart): string {
 // eslint-disable-next-line max-lines-per-function -- one draft with what it changes and what it leaves out
 export function DraftMargin() {
   const held = useHeld();
-  const { index, findings } = held;
+  const { index, judged } = held;
   const commit = usePlan((state) => state.commit);
   const edit = usePlan((state) => state.edit);
   const select = useUi((state) => state.select);
@@ -51,7 +51,7 @@ export function DraftMargin() {
   const drafted = useMemo(() => {
     const { batch, refusal, report } = draftBatch(index, v7, parts);
     const preview =
-      batch === null ? null : previewChanges(index, findingsOf({ index, findings }), batch.changes);
+      batch === null ? null : previewChanges(index, findingsOf({ index, judged }), batch.changes);
     return {
       batch,
       report,
@@ -60,7 +60,7 @@ export function DraftMargin() {
         (preview === null || preview.ok ? null : integrityFault(preview.error, namerOf(index)).sentence),
       preview: preview?.ok === true ? preview.value : null,
     };
-  }, [index, findings, parts]);
+  }, [index, judged, parts]);
   // What a part that is not chosen would do is not known; it keeps its name.
   const toggle = (part: DraftPart, on: boolean) =>
     setParts(new Set(DRAFT_PARTS.filter((own) => (own === part ? on : parts.has(own)))));

@@ -5,14 +5,14 @@ import type { ReactNode } from "react";
 import { useGoTo } from "../../frame/go-to";
 import { useUi } from "../../frame/use-ui";
 import { VIEWS } from "../../frame/views";
-import { useIndex } from "../../plan-store/use-plan";
+import { useFoundIn } from "../../plan-store/use-plan";
 
 /** The title of a finding's own sheet. */
 export const titleOf = (key: string): string => VIEWS.find((view) => view.key === key)?.title ?? key;
 
 /** One finding of the list; choosing it shows it in the margin. */
 export function FindingRow({ finding, children }: { finding: Finding; children?: ReactNode }) {
-  const index = useIndex();
+  const index = useFoundIn();
   const selection = useUi((state) => state.selection);
   const select = useUi((state) => state.select);
   const goTo = useGoTo();

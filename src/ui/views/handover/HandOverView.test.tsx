@@ -161,6 +161,20 @@ test("a name is needed, and what the server does not have yet is not issued", as
   expect(of("issue")).toEqual([]);
 });
 
+test("nothing is issued, nor said of how it stands, until the plan is judged", async () => {
+  const { held } = scene.store.getState();
+  await userEvent.click(button("Issue this state"));
+  await userEvent.type(screen.getByLabelText(/^Name, as/), "Offer");
+  const stood = screen.getByRole("region", { name: "How it stands" });
+  expect(stood.textContent).toMatch(/finding/);
+  act(() => scene.store.setState({ held: { ...held, judged: null } }));
+  expect(stood.textContent).toBe("The plan is being judged: how it stands is said in a moment.");
+  expect(button("Issue it").disabled).toBe(true);
+  act(() => scene.store.setState({ held }));
+  await userEvent.click(button("Issue it"));
+  expect(of("issue").map(({ sheet }: Issue) => sheet.name)).toEqual(["Offer"]);
+});
+
 test("what has changed since is told with both values, and leads to the thing and to the runbook", async () => {
   await issue("Offer");
   await settle();

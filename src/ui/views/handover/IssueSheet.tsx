@@ -6,7 +6,7 @@ import { STATE_FORM } from "@/core/comparison";
 import { howItStands, proofOf, type Issue } from "@/core/records";
 import { Modal } from "../../kit/Modal";
 import { planWorker } from "../../plan-store/plan-worker";
-import { useHeld, usePlan } from "../../plan-store/use-plan";
+import { useHeld, useJudged, usePlan } from "../../plan-store/use-plan";
 import { useRecord } from "../../record-store/use-record";
 import { useTestSheet } from "../tests/use-test-sheet";
 import { Line } from "./Line";
@@ -14,6 +14,7 @@ import { Line } from "./Line";
 const NOT_SAVED =
   "The server does not have your last changes yet: a sheet is a state that everybody has. " +
   "Wait until they are saved.";
+const NOT_JUDGED = "The plan is being judged: how it stands is said in a moment.";
 const STAYS =
   "It stays as it is now, whatever becomes of the plan; a sheet that was issued by mistake is withdrawn and " +
   "keeps its letter.";
@@ -23,6 +24,7 @@ const NO_CHECK = "Its check value could not be worked out in this browser; reloa
 export function IssueSheet({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
   const held = useHeld();
   const findings = usePlan((state) => state.list);
+  const isJudged = useJudged();
   const { add, record } = useRecord();
   const { sheet: tests, of } = useTestSheet(held.index.plan.site.id);
   const [name, setName] = useState("");
@@ -72,11 +74,17 @@ export function IssueSheet({ isOpen, onClose }: { isOpen: boolean; onClose: () =
         <Line label="For whom" value={recipient} onChange={setRecipient} most={120} />
         <Line label="Remarks (never a password)" value={note} onChange={setNote} most={2000} />
         <section aria-label="How it stands">
-          <ul className="list-disc pl-5 text-ink2">
-            {stood.map((sentence) => (
-              <li key={sentence}>{sentence}</li>
-            ))}
-          </ul>
+          {isJudged ? (
+            <ul className="list-disc pl-5 text-ink2">
+              {stood.map((sentence) => (
+                <li key={sentence}>{sentence}</li>
+              ))}
+            </ul>
+          ) : (
+            <p role="status" className="text-ink2">
+              {NOT_JUDGED}
+            </p>
+          )}
         </section>
         {isSaved ? null : (
           <p role="alert" className="text-warn">
@@ -88,7 +96,11 @@ export function IssueSheet({ isOpen, onClose }: { isOpen: boolean; onClose: () =
             {fault}
           </p>
         )}
-        <button type="submit" className="button go tall" disabled={!isSaved || isBusy || name.trim() === ""}>
+        <button
+          type="submit"
+          className="button go tall"
+          disabled={!isSaved || !isJudged || isBusy || name.trim() === ""}
+        >
           Issue it
         </button>
       </form>
