@@ -25,8 +25,8 @@ const TALLY = /^(?:Jest|Playwright): (\d+) passed, (\d+) failed/m;
 const FAILURES = /^(?:Failed: | {6}\| ).*$/gm;
 
 /**
- * Runs a check; answers how many passed and failed, and what is said of these. One without a count of its own counts as one. Its output is
- * shown as it comes, or whole at its end where another check runs beside it.
+ * Runs a check; answers how many passed and failed, and what is said of these. One without a count of its own
+ * counts as one. Its output is shown as it comes, or whole at its end where another check runs beside it.
  */
 async function check(title, command, args, { beside = false, env = {} } = {}) {
   if (!beside) say(`\n== ${title}`);

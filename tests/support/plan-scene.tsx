@@ -7,7 +7,8 @@ import type { Photo, RecordEntry } from "@/core/records";
 import { emptyPlan, invert, PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
 import { aSite, testId } from "@/core/testing/build-plan";
 import { createUiStore } from "@/ui/frame/ui-state";
-import { addBatch, type Held } from "@/ui/plan-store/held";
+import { addBatch, isJudged, type Held } from "@/ui/plan-store/held";
+import { judgedNow } from "@/ui/plan-store/judge";
 import { judgedList } from "@/ui/plan-store/judged-list";
 import type { RecordState } from "@/ui/record-store/store";
 import type { PlanState } from "@/ui/plan-store/plan-state";
@@ -24,7 +25,14 @@ export interface Written {
 
 const heldOf = (plan: Plan): Held => {
   const index = PlanIndex.of(plan);
-  return { base: plan, revision: 7, pending: [], stuck: [], index, findings: runChecks(index) };
+  return {
+    base: plan,
+    revision: 7,
+    pending: [],
+    stuck: [],
+    index,
+    judged: { index, findings: runChecks(index) },
+  };
 };
 
 type Scene = Omit<PlanState, "held"> & { readonly held: Held };
@@ -36,7 +44,8 @@ function state(plan: Plan, set: (part: Partial<Scene>) => void, get: () => Scene
   const commit = (batch: ChangeBatch): string | null => {
     const added = addBatch(get().held, batch);
     if (!added.ok) return integrityFault(added.error, (id) => id).sentence;
-    set({ held: added.value, ...judgedList(added.value) });
+    const held = judgedNow(added.value);
+    set({ held, ...judgedList(held.judged) });
     return null;
   };
   return {
@@ -46,7 +55,7 @@ function state(plan: Plan, set: (part: Partial<Scene>) => void, get: () => Scene
     phase: "ready",
     failure: null,
     held,
-    ...judgedList(held),
+    ...judgedList(held.judged),
     steps: { undo: null, redo: null, undoIsImport: false },
     saving: "saved",
     trouble: null,
@@ -150,7 +159,9 @@ function makeScene(first: Plan) {
       usePlan: <T,>(select: (state: Scene) => T): T => useStore(store, select),
       useHeld: () => useStore(store, ({ held }) => held),
       useIndex: () => useStore(store, ({ held }) => held.index),
-      useJudged: () => useStore(store, ({ held }) => held.findings !== null),
+      useJudged: () => useStore(store, ({ held }) => isJudged(held)),
+      useHasFindings: () => useStore(store, ({ held }) => held.judged !== null),
+      useFoundIn: () => useStore(store, ({ held }) => held.judged?.index ?? held.index),
     },
     uiModule: {
       useUiStore: () => ui,

@@ -1,7 +1,7 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { createElement } from "react";
+import { createElement, useDeferredValue } from "react";
 import { OthersAtThis } from "../frame/Others";
 import type { ViewKey } from "../frame/views";
 import type { Selection } from "../frame/ui-state";
@@ -57,7 +57,8 @@ const LeaseMargin = dynamic(() => import("./segments/LeaseMargin").then((m) => m
 /** Beside the sheet: what is selected, its findings with their repairs, its history. */
 export function Margin({ view }: { view: ViewKey }) {
   const folded = useUi((state) => state.folded);
-  const selection = useUi((state) => state.selection);
+  // The table shows what was written and where one stands now before the margin of that is drawn.
+  const selection = useDeferredValue(useUi((state) => state.selection));
   const set = useUi((state) => state.set);
   if (folded) {
     return (
@@ -81,7 +82,7 @@ export function Margin({ view }: { view: ViewKey }) {
       className="relative flex flex-col overflow-y-auto border-l border-hair"
     >
       <OthersAtThis selection={selection} />
-      <Content view={view} />
+      <Content view={view} selection={selection} />
       <RemarksSection />
     </aside>
   );
@@ -130,8 +131,7 @@ const OF_THE_SITE = {
 const OF_THE_VIEW = { failures: FailureMargin, drills: DrillMargin } as const;
 
 // eslint-disable-next-line complexity -- one margin for each kind of selection
-function Content({ view }: { view: ViewKey }) {
-  const selection = useUi((state) => state.selection);
+function Content({ view, selection }: { view: ViewKey; selection: Selection | null }) {
   const probeWay = useUi((state) => state.probeWay);
   const { plan } = useIndex();
   if (view === "probe" && probeWay !== "reach") return <ProbeMargin />;
