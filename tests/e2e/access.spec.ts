@@ -78,7 +78,7 @@ test("axe finds nothing serious on any view, light and dark", async ({ page }) =
       await page.getByRole("radio", { name: "On site" }).click();
       await look("Runbook, on site", "view");
       await page.getByRole("radio", { name: "On stand-ins" }).click();
-      await expect(page.getByRole("list", { name: "Stand-in devices" })).toBeVisible({ timeout: 20_000 });
+      await expect(page.getByRole("list", { name: "Stand-in devices" })).toBeVisible();
       await look("Runbook, on stand-ins", "sheet");
       await page.getByRole("radio", { name: "Differences" }).click();
       await page.getByRole("button", { name: "Read a device" }).click();

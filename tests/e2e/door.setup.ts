@@ -3,7 +3,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { LINK_FILE, SESSION } from "./places";
 
 test("the link lets one person in, one time", async ({ page, browser }) => {
-  await expect.poll(() => existsSync(LINK_FILE), { timeout: 30_000 }).toBe(true);
+  await expect.poll(() => existsSync(LINK_FILE)).toBe(true);
   const link = readFileSync(LINK_FILE, "utf8");
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Sign in" })).toBeVisible();

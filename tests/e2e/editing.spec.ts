@@ -146,7 +146,7 @@ test("two people: different fields merge, the same field is shown with both valu
   await saved(page);
   await second.unroute("**/batches");
   const dialog = second.getByRole("dialog", { name: "Somebody changed the same" });
-  await expect(dialog).toContainText("Mill", { timeout: 30_000 });
+  await expect(dialog).toContainText("Mill");
   await expect(dialog).toContainText("Vat room");
   // Closing it decides nothing: the change waits, and the question can be opened again.
   await second.keyboard.press("Escape");
@@ -163,9 +163,7 @@ test("two people: different fields merge, the same field is shown with both valu
   await dialog.getByRole("button", { name: "Save what is chosen" }).click();
   await saved(second);
   await page.bringToFront();
-  await expect(page.getByRole("gridcell", { name: "Mill", exact: true }).first()).toBeVisible({
-    timeout: 30_000,
-  });
+  await expect(page.getByRole("gridcell", { name: "Mill", exact: true }).first()).toBeVisible();
   await other.close();
 });
 

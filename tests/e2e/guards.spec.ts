@@ -103,9 +103,7 @@ test("the works go over to multiple trees, a region is mended in one act, snoopi
   // Nothing is chosen any more: the margin is about all switches again.
   await page.keyboard.press("Escape");
   await margin(page).getByRole("button", { name: "DHCP snooping" }).click();
-  await expect(margin(page).getByText(/nobody who has a network now is without one then/)).toBeVisible({
-    timeout: 30_000,
-  });
+  await expect(margin(page).getByText(/nobody who has a network now is without one then/)).toBeVisible();
   await margin(page).getByRole("button", { name: "Switch DHCP snooping on" }).click();
   await margin(page).getByRole("button", { name: "Apply", exact: true }).click();
   await expect(margin(page).getByText("Nothing is left to switch on.")).toBeVisible();

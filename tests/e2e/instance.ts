@@ -76,7 +76,7 @@ export async function startInstance(
       output += data;
     });
   for (let tries = 0; !existsSync(linkFile); tries += 1) {
-    if (isGone(child) || tries > 600) throw new Error(`The instance did not start:\n${output}`);
+    if (isGone(child) || tries > 1800) throw new Error(`The instance did not start:\n${output}`);
     await wait(100);
   }
   return {

@@ -47,9 +47,7 @@ test("a visit: steps are ticked by keys, wait while offline, and come to a secon
   await page.unroute("**/record*");
   await page.getByRole("button", { name: "Try now" }).click();
   await expect(page.getByText(/Not sent yet/)).toHaveCount(0);
-  await expect(second.getByRole("list", { name: "Ticked" }).getByRole("listitem")).toHaveCount(3, {
-    timeout: 15_000,
-  });
+  await expect(second.getByRole("list", { name: "Ticked" }).getByRole("listitem")).toHaveCount(3);
 
   await second.getByRole("button", { name: "All views" }).click();
   await expect(second.getByRole("link", { name: /Findings/ })).toBeVisible();

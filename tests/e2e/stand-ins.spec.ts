@@ -51,7 +51,7 @@ test("over real HTTP: an own order locks one out, a power cut mends it, and it i
   await expect(said(page)).toContainText("No answer");
   await expect(gateway).toContainText("silent to the laptop; not saved");
   await page.getByRole("button", { name: "Power cut: Gateway" }).click();
-  await expect(gateway).toContainText("answers the laptop", { timeout: 10_000 });
+  await expect(gateway).toContainText("answers the laptop");
 
   await page.getByRole("radio", { name: "Differences" }).click();
   await page.getByRole("button", { name: "Read a device" }).click();
@@ -63,9 +63,7 @@ test("over real HTTP: an own order locks one out, a power cut mends it, and it i
   );
   await expect(page.getByRole("region", { name: "Gateway" })).toContainText("not on the device");
   await page.reload();
-  await expect(page.getByRole("radio", { name: "what the record says" })).toBeChecked({
-    timeout: 20_000,
-  });
+  await expect(page.getByRole("radio", { name: "what the record says" })).toBeChecked();
 });
 
 test("an industrial switch's first start: its server gives an address, then it has a new one", async ({
@@ -83,7 +81,7 @@ test("an industrial switch's first start: its server gives an address, then it h
   await send("Unpack and power");
   await choose(page, "The laptop is at", "Bottling hall switch port 6");
   await expect(page.getByText("By DHCP it gets an address there from Bottling hall switch.")).toBeVisible();
-  await expect(hall).toContainText("answers the laptop", { timeout: 10_000 });
+  await expect(hall).toContainText("answers the laptop");
   await send("Switch its own DHCP server off");
   await expect(said(page)).toContainText(/Answered 20\d/);
   await expect(page.getByText("By DHCP it gets no address there.")).toBeVisible();

@@ -53,6 +53,8 @@ jest.mock("sonner", () => ({ toast: Object.assign(() => {}, { error: () => {} })
 
 /** Lets everything that waits for a promise go on. */
 const turn = () => new Promise((done) => setTimeout(done, 0));
+// What an edit sends a moment later is its own test's.
+afterEach(turn);
 const later = <T,>() => {
   let give: (value: T) => void = () => {};
   const promise = new Promise<T>((done) => {

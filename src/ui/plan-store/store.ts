@@ -166,7 +166,8 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
         if (!added.ok) return integrityFault(added.error, namerOf(held.index)).sentence;
         show(added.value);
         set({ steps: { undo: batch.summary, redo: null, undoIsImport: batch.planner === "import-plan" } });
-        active.wake();
+        // Once the edit is on its way to the screen: putting it into words for the server takes as long as drawing.
+        setTimeout(active.wake, 0);
         return null;
       },
       undo: async () => {
