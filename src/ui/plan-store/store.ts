@@ -166,7 +166,7 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
         if (!added.ok) return integrityFault(added.error, namerOf(held.index)).sentence;
         show(added.value);
         set({ steps: { undo: batch.summary, redo: null, undoIsImport: batch.planner === "import-plan" } });
-        // Once the edit is on its way to the screen: putting it into words for the server takes as long as drawing.
+        // Once the edit is on its way to the screen: putting it into words for the server takes time, too.
         setTimeout(active.wake, 0);
         return null;
       },
