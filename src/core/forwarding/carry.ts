@@ -26,26 +26,23 @@ export interface Carry {
 function neighboursOf(fabric: Fabric, device: number): { device: number; near: number; far: number }[] {
   const hops: { device: number; near: number; far: number }[] = [];
   for (const near of fabric.bridgePortsOf[device] ?? []) {
-    const wire = fabric.wires[fabric.wireOf[near] ?? -1];
-    if (wire === undefined || wire.bridgePorts.length < 2) continue;
-    for (const far of wire.bridgePorts)
-      if (far !== near) hops.push({ device: fabric.deviceOf[far] ?? 0, near, far });
+    for (const far of fabric.wires[fabric.wireOf[near] ?? -1]?.bridgePorts ?? [])
+      if (far !== near) hops.push({ device: must(fabric.deviceOf[far], "a port's device"), near, far });
   }
   return hops;
 }
 
 /** What a hop lacks so that `vid` passes it both ways. */
 function lackingAt(fabric: Fabric, near: number, far: number, vid: number): Port[] {
-  const ends = [fabric.ports[near], fabric.ports[far]].filter((port) => port !== undefined);
-  const [a, b] = ends;
-  if (a === undefined || b === undefined) return [];
+  const a = must(fabric.ports[near], "a compiled port");
+  const b = must(fabric.ports[far], "a compiled port");
   const passes = (from: Port, to: Port) => {
     const tag = egressTag(from, vid);
     return tag !== undefined && classify(to, tag) === vid;
   };
   if (passes(a, b) && passes(b, a)) return [];
-  const without = ends.filter((port) => egressTag(port, vid) === undefined);
-  return without.length > 0 ? without : ends;
+  const without = [a, b].filter((port) => egressTag(port, vid) === undefined);
+  return without.length > 0 ? without : [a, b];
 }
 
 /** The way from `start` to one of `goals` on which the fewest ports lack `vid`: 0-1 breadth-first search. */
@@ -115,20 +112,16 @@ function breaksOfVlan(
   const vlan = nodes.number.get(vid);
   const partOf = (device: number) =>
     vlan === undefined ? -1 - device : nodes.sets.rootOf(device * nodes.vids.length + vlan);
-  const parts = grouped(users, (user) => partOf(user.device));
-  if (parts.size < 2) return [];
-  const ordered = [...parts.values()].sort(
+  const [main = [], ...rest] = [...grouped(users, (user) => partOf(user.device)).values()].sort(
     (a, b) => Number(b.some((u) => u.gateway)) - Number(a.some((u) => u.gateway)) || b.length - a.length,
   );
-  const main = ordered[0] ?? [];
   const goals = new Set(main.map((user) => user.device));
-  return ordered.slice(1).flatMap((part) => {
-    const start = part[0];
-    if (start === undefined) return [];
-    const way = leastLacking(fabric, tree, { start: start.device, goals, vid });
-    const id = (device: number | undefined) => must(fabric.devices[device ?? -1], "a compiled device").id;
+  const id = (device: number | undefined) => must(fabric.devices[device ?? -1], "a compiled device").id;
+  return rest.map((part) => {
+    const start = must(part[0], "a part has users").device;
+    const way = leastLacking(fabric, tree, { start, goals, vid });
     const wanted = main.find((user) => user.gateway)?.device ?? way?.goal ?? main[0]?.device;
-    return [{ vid, domain, stranded: id(start.device), wanted: id(wanted), lacking: way?.lacking ?? [] }];
+    return { vid, domain, stranded: id(start), wanted: id(wanted), lacking: way?.lacking ?? [] };
   });
 }
 
