@@ -22,7 +22,7 @@ import { runOrExplain, say } from "./setup/stage.mjs";
 const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 const TALLY = /^(?:Jest|Playwright): (\d+) passed, (\d+) failed/m;
 /** A failed test as our reporters tell it: where it stands, and below it why. */
-const FAILURES = /^(?:Failed: | {6}\| ).*$/gm;
+const FAILURES = /^Failed[:|] .*$/gm;
 
 /**
  * Runs a check; answers how many passed and failed, and what is said of these. One without a count of its own

@@ -9,5 +9,5 @@ export const failure = (file, name, message) =>
       .split("\n")
       .filter((line) => line.trim() !== "" && !/^\s+at .*node_modules/.test(line))
       .slice(0, 12)
-      .map((line) => `      | ${line}`),
+      .map((line) => `Failed|   ${line}`),
   ].join("\n");
