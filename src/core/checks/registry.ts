@@ -16,7 +16,7 @@ import {
 } from "./guards/port-guards";
 import { BASELINE_CHECKS } from "./gear/baseline";
 import { treeTimersUnfit } from "./trees/timers";
-import type { Change, Kind, PlanIndex } from "../plan";
+import type { PlanIndex } from "../plan";
 import type { AnyCheck, Finding } from "./check";
 import type { Repair } from "../repairs";
 import {
