@@ -51,17 +51,20 @@ async function judgedLater({ index: known, findings }: Judged, index: Judged["in
 export function makeJudge(get: () => Held | null, take: (judged: Judged) => void): () => void {
   let isUnderWay = false;
   const judge = async (): Promise<void> => {
-    await afterFrame();
-    for (let held = get(); held !== null && held.judged !== null && !isJudged(held); held = get()) {
-      const judged = await judgedLater(held.judged, held.index);
-      if (get()?.judged === held.judged) take(judged);
+    try {
+      await afterFrame();
+      for (let held = get(); held !== null && held.judged !== null && !isJudged(held); held = get()) {
+        const judged = await judgedLater(held.judged, held.index);
+        if (get()?.judged === held.judged) take(judged);
+      }
+    } finally {
+      // With the last look, and not a turn later: an edit in between would be judged by nobody.
+      isUnderWay = false;
     }
   };
   return () => {
     if (isUnderWay) return;
     isUnderWay = true;
-    void judge().finally(() => {
-      isUnderWay = false;
-    });
+    void judge();
   };
 }

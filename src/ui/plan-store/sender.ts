@@ -155,16 +155,19 @@ export function makeSender({ site, person, call, get, set, show, loadAnew, say, 
   };
 
   const sendAll = async () => {
-    while (await sendNext());
-    const { held, saving } = get();
-    if (held !== null && nextToSend(held) === undefined && saving !== "stranger")
-      set({ saving: "saved", trouble: null, savedAt: Date.now() });
+    try {
+      while (await sendNext());
+      const { held, saving } = get();
+      if (held !== null && nextToSend(held) === undefined && saving !== "stranger")
+        set({ saving: "saved", trouble: null, savedAt: Date.now() });
+    } finally {
+      // With the last look, and not a turn later: an edit in between would be sent by nobody.
+      running = null;
+    }
   };
 
   const wake = (): Promise<void> => {
-    running ??= sendAll().finally(() => {
-      running = null;
-    });
+    running ??= sendAll();
     return running;
   };
 

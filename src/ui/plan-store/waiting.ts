@@ -125,15 +125,15 @@ export function makeKeeper(
       await write(wanted);
       if (wanted === pending) break;
     }
+    // With the last look, and not a turn later: what is to be kept in between would be written by nobody.
+    writing = null;
     onChange(pending.length === 0 || written === pending);
   };
 
   const keep = (batches: readonly ChangeBatch[]) => {
     if (batches === pending) return;
     pending = batches;
-    writing ??= writeAll().finally(() => {
-      writing = null;
-    });
+    writing ??= writeAll();
   };
 
   /** Lists of this person and site whose tab is gone. */

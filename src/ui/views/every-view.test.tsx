@@ -4,6 +4,7 @@ import { bramblewick } from "../../../demo/bramblewick";
 import { fennelStreet } from "../../../demo/fennel-street";
 import { lockkeepersHouse } from "../../../demo/lockkeepers-house";
 import { scene } from "../../../tests/support/plan-scene";
+import { sentenceOf } from "@/core/checks";
 import { ranked, FailureStudy, singleFailures } from "@/core/failure";
 import { applyChanges, emptyPlan, PlanIndex, type Plan } from "@/core/plan";
 import { must } from "@/core/kernel";
@@ -13,6 +14,7 @@ import { mixedSite } from "@/core/testing/mixed-site";
 import { AddressesView } from "./addresses/AddressesView";
 import { DrillsView } from "./drills/DrillsView";
 import { FailuresView } from "./failures/FailuresView";
+import { FindingMargin } from "../margin/findings/FindingMargin";
 import { FindingsView } from "./findings/FindingsView";
 import { GatewayView } from "./gateway/GatewayView";
 import { GuardsView } from "./guards/GuardsView";
@@ -145,13 +147,28 @@ describe.each(SITES)("%s", (_, plan) => {
 });
 
 describe("a large plan is shown before it is judged anew", () => {
-  test.each(VIEWS)("%s bears the findings of entities that are gone a moment later", (_title, View) => {
+  /** The practice's findings beside a plan that has nothing any more. */
+  const showEmptied = () => {
     show(fennelStreet());
     const before = scene.store.getState();
     show(emptyPlan(before.held.index.plan.site));
     const { held } = scene.store.getState();
-    const stale = { ...held, judged: before.held.judged };
-    act(() => scene.store.setState({ ...before, held: stale }));
+    act(() => scene.store.setState({ ...before, held: { ...held, judged: before.held.judged } }));
+    return before;
+  };
+
+  test("a finding is put into words, with its repairs, in the plan that it is of", () => {
+    const { list, held } = showEmptied();
+    for (const finding of list) {
+      const { container, unmount } = render(<FindingMargin findingKey={finding.key} view="findings" />);
+      expect(container.textContent).toContain(sentenceOf(finding, held.index));
+      expect(container.textContent).not.toMatch(/undefined|\bnull\b|NaN|\[object/);
+      unmount();
+    }
+  });
+
+  test.each(VIEWS)("%s bears the findings of entities that are gone a moment later", (_title, View) => {
+    const before = showEmptied();
     render(<View />);
     expect(sheet().textContent).not.toMatch(/undefined|\bnull\b|NaN|\[object/);
     if (View === FindingsView) expect(all("li").length).toBe(before.list.length);
