@@ -23,8 +23,8 @@ export const base = {
 };
 
 const config = {
-  // For a machine that others use, too: the tests with a database wait on the disk.
-  testTimeout: 60_000,
+  // For a machine of which others take three quarters: nothing is waited for that would come late otherwise.
+  testTimeout: 240_000,
   projects: [
     {
       ...base,
@@ -37,6 +37,7 @@ const config = {
       displayName: "ui",
       testMatch: ["<rootDir>/src/**/*.test.tsx"],
       testEnvironment: "<rootDir>/tests/support/jsdom.mjs",
+      setupFilesAfterEnv: ["<rootDir>/tests/support/patience.ts"],
     },
     {
       ...base,

@@ -149,7 +149,7 @@ test("nor does the time of an answer tell: a site of another customer and none, 
     200,
   );
   expect(Math.abs((there ?? 0) - (not ?? 0))).toBeLessThan(2);
-}, 60_000);
+});
 
 test("lists hold only what is one's own: sites, people, folders, log, and others' drills", async () => {
   const names = async (who: string) =>

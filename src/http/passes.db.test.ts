@@ -288,7 +288,7 @@ test("papers are set one after another: too many are told so, and a failure hold
   expect(Math.max(...came.slice(5).map(([, ms]) => ms))).toBeLessThan(
     Math.min(...came.slice(0, 5).map(([, ms]) => ms)),
   );
-}, 60_000);
+});
 
 test("what somebody saves stands in the log, by a person as by their browser", async () => {
   const { GET } = await import("@/app/api/sites/[site]/exports/[file]/route");

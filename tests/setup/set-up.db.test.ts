@@ -27,7 +27,7 @@ afterAll(async () => {
     child.kill("SIGKILL");
   }
   rmSync(dir, { recursive: true, force: true });
-}, 60_000);
+});
 
 /** A port that nobody has just now. */
 const freePort = () =>

@@ -242,7 +242,7 @@ test("a visit with everything ticked says so; the next one begins with what it l
   await press("End the visit");
   expect(screen.getByText("There is nothing to do: the devices are as planned.")).not.toBeNull();
   expect(screen.getByRole("radio", { name: "what the record says" })).toHaveProperty("checked", true);
-}, 60_000);
+});
 
 test("what is not sent yet says so, with why and where it is kept", async () => {
   await begin();
