@@ -1,12 +1,13 @@
 import fc from "fast-check";
 import { must } from "../kernel";
-import { applyChanges, NO_GUARDS, PlanEdits, PlanIndex, type Plan, type Port } from "../plan";
+import { afterEdits, applyChanges, NO_GUARDS, PlanEdits, PlanIndex, type Plan, type Port } from "../plan";
 import { aDomain, anInterface, aSegment, aVlan, aZone, testId } from "../testing/build-plan";
 import { cabledGear, endId, letterId, type CabledGear } from "../testing/cabled-gear";
 import { v } from "../testing/written";
 import { CARRY, type Break } from "./carry";
 
 const LETTERS = ["A", "B", "C", "D", "E"];
+const ALL_LETTERS = [...LETTERS, "F"];
 /** A port where an end device uses a VLAN. */
 const used = (vid: number): Partial<Port> => ({
   pvid: v(vid),
@@ -32,7 +33,7 @@ const plain = (
 function told(plan: Plan, ends: readonly string[]): string[] {
   const letter = (id: string) =>
     must(
-      LETTERS.find((known) => letterId(known) === id),
+      ALL_LETTERS.find((known) => letterId(known) === id),
       id,
     );
   const end = (id: string) =>
@@ -49,6 +50,24 @@ const breaksOf = (gear: CabledGear) =>
     ...gear.cables.flatMap((cable) => cable.split("-")),
     ...Object.keys(gear.ports ?? {}),
   ]);
+
+/** The gear in one domain with legs in VLAN 20; the first one's is the gateway. */
+function withLegs(gear: CabledGear, legs: readonly string[]): Plan {
+  const domain = aDomain();
+  const [vlan, zone] = [aVlan({ vid: v(20) }), aZone()];
+  const id = (letter: string) => testId("interface", letter);
+  const segment = aSegment({ name: "Staff", vlan: vlan.id, gatewayInterface: id(must(legs[0], "a leg")) });
+  return cabledGear({
+    ...gear,
+    gear: Object.fromEntries(
+      Object.entries(gear.gear).map(([letter, fields]) => [letter, { ...fields, domain: domain.id }]),
+    ),
+    ...{ domain: [domain], vlan: [vlan], zone: [zone], segment: [segment] },
+    interface: legs.map((letter) =>
+      anInterface({ id: id(letter), device: letterId(letter), name: "leg", segment: segment.id }),
+    ),
+  });
+}
 
 describe("what is told of a VLAN that does not get through", () => {
   test("the smaller part is cut off from the larger; the ports that lack it are named along the way", () => {
@@ -94,6 +113,29 @@ describe("what is told of a VLAN that does not get through", () => {
     expect(breaksOf(plain(cables, { ...users, ...onB }))).toEqual(["20: D > B D1 B2"]);
   });
 
+  test("the fewest cables that lack it count, not the fewest cables, whichever way is looked at first", () => {
+    // B lies between A and D, and two cables lack it; C, E and F are the longer way, and one cable does.
+    const both = [
+      ["A1-B1", "B2-D1", "A2-C1", "C2-E1", "E2-F1", "F2-D2"],
+      ["A2-B1", "B2-D2", "A1-C1", "C2-E1", "E2-F1", "F2-D1"],
+    ];
+    const on = (ends: readonly string[]) => Object.fromEntries(ends.map((end) => [end, carrying(20)]));
+    for (const [i, cables] of both.entries()) {
+      const [ofA, ofD] = i === 0 ? ["A2", "D2"] : ["A1", "D1"];
+      const inside = ["C2", "E1", "E2", "F1"];
+      const lacked = (ends: readonly string[]) =>
+        told(withLegs(plain(cables, { D9: used(20), ...on(ends) }, ALL_LETTERS), ["A"]), [
+          ofA,
+          "C1",
+          ofD,
+          "F2",
+        ]);
+      // The cable that lacks it is the first on the way, then the last.
+      expect(lacked([...inside, ofA, "C1"])).toEqual([`20: D > A ${ofD} F2`]);
+      expect(lacked([...inside, ofD, "F2"])).toEqual([`20: D > A C1 ${ofA}`]);
+    }
+  });
+
   test("a cable that stands by is no way", () => {
     // C's cable to B stands by: A is the root, and B's identifier is the lower.
     const gear = { A: { tree: { priority: 0 } }, B: { tree: { priority: 4096 } }, C: {} };
@@ -115,6 +157,20 @@ describe("what is told of a VLAN that does not get through", () => {
     expect(breaksOf(plain(["A1-B1", "A2-C1"], ports))).toEqual(["20: B > A B1 A1"]);
   });
 
+  test("an end that takes it and does not send it lacks it", () => {
+    const users = { A9: used(20), B9: used(20), C9: used(20), A2: carrying(20), C1: carrying(20) };
+    const silent: Partial<Port> = { pvid: v(20), untagged: [], tagged: [] };
+    const both: Partial<Port> = { pvid: v(20), untagged: [v(20)], tagged: [] };
+    expect(breaksOf(plain(["A1-B1", "A2-C1"], { ...users, A1: both, B1: silent }))).toEqual(["20: B > A B1"]);
+  });
+
+  test("a cable on the way that passes it one way only is named with those that lack it", () => {
+    // B drops what A sends tagged, and what it sends tagged is taken in: the ends differ, and a part is joined.
+    const deaf: Partial<Port> = { ...carrying(20), pvid: v(30), admit: "untagged" };
+    const chain = plain(["A1-B1", "B2-C1"], { C9: used(20), A1: carrying(20), B1: deaf });
+    expect(told(withLegs(chain, ["A"]), ["A1", "B1", "B2", "C1"])).toEqual(["20: C > A C1 B2 B1 A1"]);
+  });
+
   test("without a cable between the parts nothing lacks it, and they are told all the same", () => {
     const users = { A9: used(20), B9: used(20), C9: used(20) };
     expect(breaksOf(plain(["A1-B1"], { ...users, A1: carrying(20), B1: carrying(20) }))).toEqual([
@@ -123,22 +179,32 @@ describe("what is told of a VLAN that does not get through", () => {
   });
 
   test("the gateway's side is the one to be reached, however small", () => {
-    const domain = aDomain();
-    const [vlan, zone] = [aVlan({ vid: v(20) }), aZone()];
-    const leg = testId("interface", "leg");
-    const segment = aSegment({ name: "Staff", vlan: vlan.id, gatewayInterface: leg });
-    const gear = plain(["A1-B1", "B2-C1"], {
-      ...{ A9: used(20), B9: used(20), A1: carrying(20), B1: carrying(20) },
-    });
-    const plan = cabledGear({
-      ...gear,
-      gear: Object.fromEntries(
-        Object.entries(gear.gear).map(([letter, fields]) => [letter, { ...fields, domain: domain.id }]),
-      ),
-      ...{ domain: [domain], vlan: [vlan], zone: [zone], segment: [segment] },
-      interface: [anInterface({ id: leg, device: letterId("C"), name: "leg", segment: segment.id })],
-    });
+    const users = { A9: used(20), B9: used(20), A1: carrying(20), B1: carrying(20) };
+    const plan = withLegs(plain(["A1-B1", "B2-C1"], users), ["C"]);
     expect(told(plan, ["A1", "B1", "B2", "C1"])).toEqual([expect.stringMatching(/^20: [AB] > C B2 C1$/)]);
+  });
+
+  test.each(["A", "C", "E"])(
+    "the gateway itself is the one to be reached, also with others: %s",
+    (gateway) => {
+      // All hang on D, which is joined with the gateway and nearer to each of them.
+      const others = LETTERS.filter((letter) => letter !== gateway && letter !== "D");
+      const cables = [`D1-${gateway}1`, ...others.map((letter, i) => `D${i + 2}-${letter}1`)];
+      const [joined, apart] = [["D1", `${gateway}1`], others.map((letter) => `${letter}1`)];
+      const users = {
+        ...Object.fromEntries([...others, "D"].map((letter) => [`${letter}9`, used(20)])),
+        ...Object.fromEntries(joined.map((end) => [end, carrying(20)])),
+      };
+      const plan = withLegs(plain(cables, users), [gateway]);
+      expect(told(plan, [...joined, ...apart, "D2", "D3", "D4"]).sort()).toEqual(
+        others.map((letter, i) => `20: ${letter} > ${gateway} ${letter}1 D${i + 2}`).sort(),
+      );
+    },
+  );
+
+  test("legs in a VLAN that no port carries do not meet", () => {
+    const plan = withLegs(plain(["A1-B1"], {}), ["A", "B"]);
+    expect(told(plan, ["A1", "B1"])).toEqual(["20: B > A B1 A1"]);
   });
 
   test("one number in two domains is two VLANs", () => {
@@ -157,7 +223,44 @@ describe("what is told of a VLAN that does not get through", () => {
 /** A switch's end at a cable, or its access port, put on a VLAN or taken off it. */
 const anyEdit = fc.record({ port: fc.nat(99), vid: fc.constantFrom(10, 20), unplugs: fc.nat(9) });
 
-test("after any edits the breaks are those that are found anew", () => {
+describe("after an edit of nothing but a", () => {
+  const edited = (plan: Plan, edit: (edits: PlanEdits) => void): Plan => {
+    const index = PlanIndex.of(plan);
+    expect(index.derived(CARRY).breaks).toEqual([]);
+    const edits = new PlanEdits(plan);
+    edit(edits);
+    const next = must(afterEdits(index, edits), "an edit");
+    expect(next.derived(CARRY).breaks).toEqual(PlanIndex.of(next.plan).derived(CARRY).breaks);
+    return next.plan;
+  };
+
+  test("leg, another user that is not reached is told", () => {
+    const plan = withLegs(plain(["A1-B1"], { A9: used(20) }), ["A"]);
+    const [leg] = [...plan.interface.values()];
+    const after = edited(plan, (edits) =>
+      edits.put("interface", { ...must(leg, "A's"), id: testId("interface", "B"), device: letterId("B") }),
+    );
+    expect(told(after, ["A1", "B1"])).toEqual(["20: B > A B1 A1"]);
+  });
+
+  test("domain, two that were two VLANs are one that is parted", () => {
+    const domains = ["hall", "yard"].map((name) => aDomain({ id: testId("domain", name), name }));
+    const none = { kind: "none" as const };
+    const plan = cabledGear({
+      gear: {
+        A: { tree: none, domain: testId("domain", "hall") },
+        B: { tree: none, domain: testId("domain", "yard") },
+      },
+      ...{ cables: ["A1-B1"], ports: { A9: used(20), B9: used(20) }, tagged: [], domain: domains },
+    });
+    const after = edited(plan, (edits) =>
+      edits.patch("device", letterId("B"), { domain: testId("domain", "hall") }),
+    );
+    expect(told(after, ["A1", "B1"])).toHaveLength(1);
+  });
+});
+
+test("after edits of memberships and cables the breaks are those that are found anew", () => {
   const cables = ["A1-B1", "B2-C1", "C2-D1", "D2-A2", "D3-E1"];
   const users = { A9: used(10), B9: used(20), C9: used(10), D9: used(20), E9: used(20) };
   let seen = 0;

@@ -132,11 +132,9 @@ function breaksOfVlan(
 function carryOf(index: PlanIndex, previous: Carried | null): Carried {
   const { fabric, tree, nodes, crossings } = index.derived(JOINS);
   const uses = index.derived(USES);
+  // Where the trees are other ones, so are the nodes.
   const comparable =
-    previous !== null &&
-    previous.nodes.number === nodes.number &&
-    previous.fabric.devices === fabric.devices &&
-    previous.tree === tree;
+    previous !== null && previous.nodes.number === nodes.number && previous.fabric.devices === fabric.devices;
   const breaks: Break[] = [];
   const whole = new Set<number>();
   for (const [vid, users] of uses) {
@@ -150,13 +148,12 @@ function carryOf(index: PlanIndex, previous: Carried | null): Carried {
     breaks.push(...own);
   }
   breaks.sort((a, b) => a.vid - b.vid);
-  return { crossings, breaks, fabric, tree, nodes, uses, whole };
+  return { crossings, breaks, fabric, nodes, uses, whole };
 }
 
 /** What the answer for an edited plan is worked out from. */
 interface Carried extends Carry {
   readonly fabric: Fabric;
-  readonly tree: PlanTree;
   readonly nodes: Nodes;
   readonly uses: Uses;
   readonly whole: ReadonlySet<number>;
