@@ -13,6 +13,7 @@ import { useLive, usePresence } from "../live/use-live";
 import { useTellSaved } from "../live/use-tell-saved";
 import { KeysHelp } from "./KeysHelp";
 import { OthersMarks, thingsOf } from "./Others";
+import { Trail } from "./Trail";
 import { TitleBlock } from "./TitleBlock";
 import { TopBar } from "./TopBar";
 import { UndoImportDialog } from "./UndoImportDialog";
@@ -20,7 +21,7 @@ import { useKeys } from "./use-keys";
 import { useLabelAddress } from "./use-label-address";
 import { useKeepOffline } from "./use-offline";
 import { UiProvider, useUi } from "./use-ui";
-import { viewIn } from "./views";
+import { viewIn, type ViewKey } from "./views";
 import { WorkOrder } from "./WorkOrder";
 
 /** Everything around a view: the site's plan is loaded once and stays while one goes from sheet to sheet. */
@@ -55,11 +56,6 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
   const site = usePlan((state) => state.site);
   useLive(site);
   useTellSaved(site);
-  usePresence(site, view, thingsOf(useUi((state) => state.selection)));
-  useKeepOffline(
-    site,
-    usePlan((state) => state.held?.revision),
-  );
   return (
     <div className={folded ? "frame folded" : "frame"}>
       <button type="button" className="skip" onClick={toSheet}>
@@ -67,11 +63,13 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
       </button>
       <TopBar view={view} fallbackName={name} />
       <WorkOrder view={view} />
-      {phase === "ready" ? children : <NotReady />}
       {phase === "ready" ? (
-        <Margin view={view} />
+        <Trail sheet={children} behind={<Margin view={view} />} />
       ) : (
-        <aside className="border-l border-hair" aria-label="Margin" />
+        <>
+          <NotReady />
+          <aside className="border-l border-hair" aria-label="Margin" />
+        </>
       )}
       <TitleBlock view={view} fallbackName={name} />
       {phase === "ready" ? (
@@ -82,6 +80,7 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
           <UndoImportDialog />
         </>
       ) : null}
+      <InStep site={site} view={view} />
       <OthersMarks />
       <KeysHelp />
       <Toaster
@@ -101,6 +100,16 @@ function Frame({ name, children }: { name: string; children: ReactNode }) {
       />
     </div>
   );
+}
+
+/** Tells others what is looked at here, and keeps the site for offline; apart, since nothing is drawn by it. */
+function InStep({ site, view }: { site: string; view: ViewKey }) {
+  usePresence(site, view, thingsOf(useUi((state) => state.selection)));
+  useKeepOffline(
+    site,
+    usePlan((state) => state.held?.revision),
+  );
+  return null;
 }
 
 /** Past the work order, to the first thing on the sheet that can be reached. */

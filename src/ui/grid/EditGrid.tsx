@@ -3,9 +3,11 @@
 import { clsx } from "clsx";
 import type { RowData } from "@tanstack/react-table";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useMemo, useRef, type ReactNode, type RefObject } from "react";
+import { useContext, useEffect, useRef, type ReactNode, type RefObject } from "react";
+import { HoldContext } from "../plan-store/shown";
 import { isHeld, type Column, type GridActions } from "./column";
 import { cellsOf, KeptRow, placeIn } from "./GridRow";
+import { useSaid } from "./use-said";
 import { useHands, type Hands } from "./use-hands";
 import { useGrid, type Grid } from "./use-grid";
 import { useRows } from "./use-rows";
@@ -47,7 +49,8 @@ function directionOf(sort: { readonly column: string; readonly up: boolean } | n
  * paste, Ctrl D fills down.
  */
 export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>) {
-  const { label, idOf, columns, actions, newRow, groups, foot, scroller } = props;
+  const { label, idOf, columns, newRow, groups, foot, scroller } = props;
+  const actions = useTableFirst(props.actions);
   const shown = useRows(props.rows, columns, idOf, props.filter ?? "");
   const { rows, sort, sortBy } = shown;
   const grid = useGrid({ shown, idOf, columns, actions, hasNewRow: newRow !== undefined });
@@ -131,13 +134,15 @@ export function EditGrid<R extends RowData, C extends string>(props: Props<R, C>
   );
 }
 
-/** A question whose answer about a thing is kept as long as the question stands. */
-function remembered<K, A>(ask: (about: K) => A): (about: K) => A {
-  const known = new Map<K, A>();
-  return (about) => {
-    const answer = known.get(about) ?? ask(about);
-    known.set(about, answer);
-    return answer;
+/** What is written in a cell is on the screen before what stands beside the table is drawn. */
+function useTableFirst<C extends string>(actions: GridActions<C>): GridActions<C> {
+  const hold = useContext(HoldContext);
+  return {
+    ...actions,
+    edit: (...cell) => {
+      hold();
+      return actions.edit(...cell);
+    },
   };
 }
 
@@ -174,9 +179,7 @@ function GridBody<R, C extends string>({
   const drawn = rows.length > DRAWN_WHOLE ? virtual.getVirtualItems() : null;
   const first = drawn === null ? 0 : (drawn[0]?.index ?? 0);
   const last = drawn === null ? rows.length - 1 : (drawn.at(-1)?.index ?? -1);
-  // Asked once for what a row says, not at every key that is typed nor at every turn of the wheel.
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- other columns say other things
-  const ask = useMemo(() => remembered((row: R) => cellsOf(row, columns, undefined)), [rows, columns]);
+  const said = useSaid(columns);
   const { row: atRow, column: atColumn } = grid.at;
   const isEditing = grid.editing !== null;
   const chosen = new Set(grid.block.rows);
@@ -211,7 +214,7 @@ function GridBody<R, C extends string>({
             entity={id}
             className={id === selected ? "selected" : ""}
             number={first + i}
-            cells={ask(row)}
+            cells={said(row)}
             hands={hands}
             {...placeIn(grid, columns, { row, number: first + i, label, isChosen: chosen.has(id) })}
           />

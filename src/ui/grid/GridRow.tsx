@@ -130,8 +130,8 @@ function isSame({ cells: before, ...was }: RowProps, { cells: after, ...is }: Ro
   const keys = Object.keys(is) as (keyof typeof is)[];
   return (
     keys.every((key) => was[key] === is[key]) &&
-    before.length === after.length &&
-    before.every((cell, i) => sameCell(cell, after[i]))
+    (before === after ||
+      (before.length === after.length && before.every((cell, i) => sameCell(cell, after[i]))))
   );
 }
 

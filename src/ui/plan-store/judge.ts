@@ -21,7 +21,7 @@ export const judgedNow = (held: Held): Held =>
 const later = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
 
 /** Once the page has drawn what it has to draw. */
-const afterFrame = async (): Promise<void> => {
+export const afterFrame = async (): Promise<void> => {
   await new Promise<void>((resolve) => {
     const waited = setTimeout(resolve, NO_FRAME_MS);
     requestAnimationFrame(() => {

@@ -8,6 +8,7 @@ import type { Role } from "@/http/contracts/answers";
 import { isJudged, type Held } from "./held";
 import type { PlanState } from "./plan-state";
 import { liveStore } from "../live/live-store";
+import { ShownPlan } from "./shown";
 import { createPlanStore, type PlanStoreApi } from "./store";
 
 const Context = createContext<PlanStoreApi | null>(null);
@@ -59,7 +60,10 @@ export function PlanProvider({
 
 export const usePlanStore = (): PlanStoreApi =>
   must(useContext(Context), "a view stands inside a PlanProvider");
-export const usePlan = <T,>(select: (state: PlanState) => T): T => useStore(usePlanStore(), select);
+export const usePlan = <T,>(select: (state: PlanState) => T): T => {
+  const store = usePlanStore();
+  return useStore(useContext(ShownPlan) ?? store, select);
+};
 
 /** The plan as it is shown. Views are drawn only once it is there. */
 export const useHeld = (): Held =>

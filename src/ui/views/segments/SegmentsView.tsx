@@ -1,7 +1,7 @@
 "use client";
 
 import { addSegment, clearSegments, editSegment, pasteSegments, removeSegments } from "@/core/commands";
-import { useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { formatPrefix } from "@/core/address";
 import { counted } from "@/core/repairs";
@@ -30,6 +30,7 @@ export function SegmentsView() {
   const segments = segmentsInOrder(index);
   const totals = segmentTotals(index);
   const quiet = quietPart(index.plan);
+  const columns = useMemo(() => columnsOf(index, list, quiet), [index, list, quiet]);
 
   const add = (cells: Partial<Record<SegmentColumn, string>>) => {
     const name = cells.name ?? `Segment ${segments.length + 1}`;
@@ -89,7 +90,7 @@ export function SegmentsView() {
           rows={segments}
           filter={filter}
           idOf={(segment) => segment.id}
-          columns={columnsOf(index, list, quiet)}
+          columns={columns}
           actions={actions}
           selected={selection?.what === "segment" ? selection.id : null}
           newRow={newRowHints(index, quiet)}
