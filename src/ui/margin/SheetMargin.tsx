@@ -22,7 +22,7 @@ function remarks(all: number, stops: number): string {
 export function SheetMargin({ view }: { view: ViewKey }) {
   const index = useIndex();
   const list = usePlan((state) => state.list);
-  const isJudged = useHasFindings();
+  const hasFindings = useHasFindings();
   const here: View | undefined = VIEWS.find(({ key }) => key === view);
   const family = here?.family ?? null;
   const facts = family === null ? [] : glanceAt(index, family);
@@ -31,7 +31,7 @@ export function SheetMargin({ view }: { view: ViewKey }) {
   return (
     <>
       <MarginHead kick={family === null ? "The whole plan" : `This sheet, ${here?.title ?? ""}`}>
-        {isJudged ? remarks(own.length, stops) : "Checking …"}
+        {hasFindings ? remarks(own.length, stops) : "Checking …"}
       </MarginHead>
       {facts.length === 0 ? null : (
         <dl className="facts">
@@ -53,10 +53,10 @@ export function SheetMargin({ view }: { view: ViewKey }) {
 export function NextStepSection({ view }: { view: ViewKey }) {
   const index = useIndex();
   const list = usePlan((state) => state.list);
-  const isJudged = useHasFindings();
+  const hasFindings = useHasFindings();
   const next = nextStep(index, list);
   const goal = VIEWS.find(({ key }) => key === next.sheet);
-  if (goal === undefined || !isJudged) return null;
+  if (goal === undefined || !hasFindings) return null;
   return (
     <Section title="Next step">
       <p className="px-4 pb-2 text-13 text-ink2">{goal.key === view ? `Here: ${next.why}` : next.why}</p>

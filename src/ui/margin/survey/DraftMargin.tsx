@@ -21,7 +21,7 @@ import { useUi } from "../../frame/use-ui";
 import { Choose } from "../../kit/Choose";
 import { SeverityCount } from "../../kit/signs";
 import { namerOf } from "../../plan-store/store";
-import { useHeld, usePlan } from "../../plan-store/use-plan";
+import { useHeld, useIndex, usePlan } from "../../plan-store/use-plan";
 import { MarginHead, Section } from "../parts";
 import { FindingsAfter } from "../findings/Proposal";
 import { findingsOf } from "@/ui/plan-store/held";
@@ -39,28 +39,32 @@ function countsText({ counts }: DraftedPart): string {
   return parts.length === 0 ? "nothing to do" : parts.join(", ");
 }
 
+/** What some parts of the draft would do, and what would be found then or what keeps them from it. */
+function useDrafted(parts: ReadonlySet<DraftPart>) {
+  const { index, judged } = useHeld();
+  const draft = useMemo(() => draftBatch(index, v7, parts), [index, parts]);
+  // A large plan is judged after it is drawn: only what would be found is asked again then.
+  const previewed = useMemo(() => {
+    const { batch } = draft;
+    return batch === null ? null : previewChanges(index, findingsOf({ index, judged }), batch.changes);
+  }, [draft, index, judged]);
+  const fault = previewed === null || previewed.ok ? null : previewed.error;
+  return {
+    ...draft,
+    refusal: draft.refusal ?? (fault === null ? null : integrityFault(fault, namerOf(index)).sentence),
+    preview: previewed?.ok === true ? previewed.value : null,
+  };
+}
+
 /** All that the draft would do, part by part, with what would be found then; it can be applied in part. */
 // eslint-disable-next-line max-lines-per-function -- one draft with what it changes and what it leaves out
 export function DraftMargin() {
-  const held = useHeld();
-  const { index, judged } = held;
+  const { separation } = useIndex().plan.site.conventions;
   const commit = usePlan((state) => state.commit);
   const edit = usePlan((state) => state.edit);
   const select = useUi((state) => state.select);
   const [parts, setParts] = useState<ReadonlySet<DraftPart>>(USUAL_PARTS);
-  const drafted = useMemo(() => {
-    const { batch, refusal, report } = draftBatch(index, v7, parts);
-    const preview =
-      batch === null ? null : previewChanges(index, findingsOf({ index, judged }), batch.changes);
-    return {
-      batch,
-      report,
-      refusal:
-        refusal ??
-        (preview === null || preview.ok ? null : integrityFault(preview.error, namerOf(index)).sentence),
-      preview: preview?.ok === true ? preview.value : null,
-    };
-  }, [index, judged, parts]);
+  const drafted = useDrafted(parts);
   // What a part that is not chosen would do is not known; it keeps its name.
   const toggle = (part: DraftPart, on: boolean) =>
     setParts(new Set(DRAFT_PARTS.filter((own) => (own === part ? on : parts.has(own)))));
@@ -94,7 +98,7 @@ export function DraftMargin() {
       <div className="pt-2">
         <Choose
           label="Separation"
-          value={held.index.plan.site.conventions.separation}
+          value={separation}
           choices={[
             ["auto", "what fits the survey"],
             ["vlans", SCHOOL_WORDS.vlans],
