@@ -19,6 +19,8 @@ import { v } from "../testing/written";
 import {
   applyChanges,
   assemble,
+  BLANK_SIGN_IN,
+  BLANK_SSID,
   diff,
   emptyPlan,
   invert,
@@ -286,6 +288,17 @@ describe("a batch that does not hold together", () => {
     ["applies", []],
   ])("%s", (code, changes) => {
     expect(codeOf(changes)).toBe(code);
+  });
+
+  test("what a wireless name signs in by does not go without it", () => {
+    const profile = { ...BLANK_SIGN_IN, id: ID(4), name: "Crew sign-in" };
+    const segment = aSegment({ name: "Crew" });
+    const ssid = { ...BLANK_SSID, id: ID(5), name: "Crew", segment: segment.id, profile: profile.id };
+    const wireless = planWith({ zone: [aZone()], segment: [segment], signIn: [profile], ssid: [ssid] });
+    const removed = { kind: "signIn", id: profile.id, before: profile, after: null } as Change;
+    const without = { kind: "ssid", id: ssid.id, before: ssid, after: { ...ssid, profile: null } } as Change;
+    expect(codeOf([removed], wireless)).toBe("still-referenced");
+    expect(codeOf([removed, without], wireless)).toBe("applies");
   });
 
   test("an id that goes in the same batch is free for another kind", () => {

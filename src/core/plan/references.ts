@@ -248,7 +248,7 @@ export const REFERRERS: { readonly [K in Kind]: readonly Exclude<Kind, "site">[]
   wall: [],
   exception: [],
   rule: [],
-  signIn: ["port"],
+  signIn: ["port", "ssid"],
   forward: ["expectation"],
   wish: [],
   expectation: [],
