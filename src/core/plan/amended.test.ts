@@ -49,6 +49,16 @@ test("amended again and again it is what a copy would be: order, size, and all w
   expect(whole.get(idOf(0))).toEqual({ at: 0, turn: 0 });
 });
 
-test("a small collection is copied", () => {
-  expect(amended(new Map([["a", 1]]), new Map([["a", 2]]))).toBeNull();
+test("a small collection is copied, and one of which much is replaced", () => {
+  const all = (count: number) =>
+    new Map(Array.from({ length: count }, (_, at) => [idOf(at), { at, turn: 0 }]));
+  const replaced = (count: number, from = 0) =>
+    new Map(Array.from({ length: count }, (_, i) => [idOf(from + i), { at: i, turn: 1 }]));
+  expect(amended(all(999), replaced(1))).toBeNull();
+  expect(amended(all(1000), replaced(1))?.get(idOf(0))).toEqual({ at: 0, turn: 1 });
+  expect(amended(all(1000), replaced(257))).toBeNull();
+  const most = amended(all(1000), replaced(200)) ?? all(0);
+  expect(most.get(idOf(199))?.turn).toBe(1);
+  expect(amended(most, replaced(56, 300))?.get(idOf(355))?.turn).toBe(1);
+  expect(amended(most, replaced(57, 300))).toBeNull();
 });

@@ -161,7 +161,7 @@ function writeChanges(
     const fault = misfit(plan, change);
     if (fault !== null) return err(fault);
     if (kind === "site") {
-      if (before === null || after === null) return err({ code: "site-is-one", kind, id });
+      if (after === null) return err({ code: "site-is-one", kind, id });
       site = after;
       continue;
     }
@@ -188,12 +188,11 @@ function tooMany(before: Plan, after: Plan, changes: readonly Change[]): Integri
 /** An id that an entity of another kind has already: a file with it could not be taken in again. */
 function idOfAnother(before: Plan, changes: readonly Change[]): IntegrityError | null {
   const added = changes.filter((change) => change.before === null);
-  const gone = new Set(changes.filter((change) => change.after === null).map(({ id }) => id));
   const present = COLLECTION_KINDS.filter((kind) => before[kind].size > 0);
   for (const { kind, id } of added) {
     const other =
       id === before.site.id ? "site" : present.find((collectionKind) => before[collectionKind].has(id));
-    if (other !== undefined && !gone.has(id)) return { code: "id-of-another", kind, id, other };
+    if (other !== undefined) return { code: "id-of-another", kind, id, other };
   }
   return null;
 }
@@ -270,7 +269,6 @@ function hostBehindItself(plan: Plan, changes: readonly Change[]): IntegrityErro
 
 /** Whether the way from host to host leads in a circle. */
 export function isBehindItself(plan: Plan, start: EntityOf<"host">): boolean {
-  if (start.attachment.at !== "behind") return false;
   const passed = new Set<string>();
   for (
     let host: EntityOf<"host"> | undefined = start;
