@@ -31,7 +31,7 @@ test("where things of a large collection are only replaced, it is not copied", (
   expect(large.host.get(ID(3))?.name).toBe("PC 3");
 });
 
-test("where something comes or goes it is, also beside what is replaced", () => {
+test("where something comes or goes it is, also beside what is replaced; a small one always is", () => {
   expect(isLight(large, [renamed(3), change(null, host(5000))])).toBe(false);
   expect(isLight(large, [change(host(4), null), renamed(3)])).toBe(false);
   expect(supposed(large, [change(host(4), null)]).host.has(ID(4))).toBe(false);
