@@ -5,11 +5,13 @@ import type { Change } from "./change";
 const isNote = (kind: string, field: string): boolean =>
   field === "notes" || (kind === "port" && field === "note");
 
+type Fields = Readonly<Record<string, unknown>>;
+
 function isNotesOnly({ kind, before, after }: Change): boolean {
   if (before === null || after === null) return false;
-  const [was, is] = [before, after] as unknown as Record<string, unknown>[];
-  return [...new Set([...Object.keys(was ?? {}), ...Object.keys(is ?? {})])].every(
-    (field) => isNote(kind, field) || equal(was?.[field], is?.[field]),
+  const [was, is] = [before, after] as unknown as [Fields, Fields];
+  return [...new Set([...Object.keys(was), ...Object.keys(is)])].every(
+    (field) => isNote(kind, field) || equal(was[field], is[field]),
   );
 }
 

@@ -40,6 +40,7 @@ import {
   type Plan,
   type Ssid,
 } from ".";
+import { BLANK_LEAFLET } from "./blank";
 import { inIdOrder, isInIdOrder, planInIdOrder } from "./id-order";
 import { MOST } from "./limits";
 import { entityCount, entityOf } from "./plan";
@@ -86,10 +87,24 @@ describe("what a person calls a thing", () => {
     ["scope", "the scope of a segment"],
     ["interface", "a removed interface"],
     ["wall", "a removed wall"],
+    ["rule", "a removed rule"],
+    ["leaflet", "the leaflet of a model"],
     ["segment", "a removed segment"],
     ["device", "a removed device"],
   ])("a %s that is gone is %s", (kind, words) => {
     expect(nameOf(index, kind, ID(9))).toBe(words);
+  });
+
+  test("a rule by its number in its device's list, a leaflet by its model", () => {
+    const { device } = first(plan.rule);
+    const own = index.rulesOf(device);
+    expect(own.map(({ place }) => place)).toEqual(own.map(({ place }) => place).sort((a, b) => a - b));
+    const names = own.map(({ id }) => nameOf(index, "rule", id));
+    expect(names.length).toBeGreaterThan(2);
+    expect(names).toEqual(own.map((_, i) => `rule ${i + 1} of ${plan.device.get(device)?.name}`));
+    const leaflet = { ...BLANK_LEAFLET, id: ID(3), model: "sw-24" };
+    const read = PlanIndex.of(planWith({ leaflet: [leaflet] }));
+    expect(nameOf(read, "leaflet", ID(3))).toBe("the leaflet of sw-24");
   });
 
   test("the ends of a wall", () => {
