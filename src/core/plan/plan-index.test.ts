@@ -10,6 +10,7 @@ import {
   testId,
 } from "../testing/build-plan";
 import { v } from "../testing/written";
+import { BLANK_ROOM, BLANK_RULE } from "./blank";
 import { afterEdits, PlanEdits, PlanIndex, type Change, type Derived, type Plan } from ".";
 
 // What an index keeps from one edit to the next, and its look-ups with their order.
@@ -116,6 +117,27 @@ describe("look-ups", () => {
     expect(index.portsOf("nobody")).toEqual([]);
     const next = edit(index, (edits) => edits.patch("port", a.id, { position: 0 }));
     expect(ids(next.portsOf(device.id))).toEqual([a.id, b.id, low, high]);
+  });
+
+  test("the rules of a device by their place, those at one place by their ids", () => {
+    const other = aDevice({ name: "Barn" });
+    const rule = (name: string, place: number, of = device.id) => ({
+      ...{ ...BLANK_RULE, id: testId("rule", name), device: of },
+      place,
+    });
+    const [a, b, c, d] = [rule("a", 30), rule("b", 10), rule("c", 20), rule("d", 20)];
+    const plan = planWith({ device: [device, other], rule: [a, b, c, d, rule("e", 5, other.id)] });
+    expect(ids(PlanIndex.of(plan).rulesOf(device.id))).toEqual([b.id, ...[c.id, d.id].sort(), a.id]);
+    expect(PlanIndex.of(plan).rulesOf("nobody")).toEqual([]);
+  });
+
+  test("the room that a place names, whatever its capitals", () => {
+    const room = { ...BLANK_ROOM, id: testId("room", "Hall"), name: "Back Hall", position: 1 };
+    const index = PlanIndex.of(planWith({ room: [room] }));
+    expect(["Back Hall", "back hall", "BACK HALL"].map((place) => index.roomAt(place)?.id)).toEqual(
+      Array(3).fill(room.id),
+    );
+    expect(["", "hall"].map((place) => index.roomAt(place))).toEqual([undefined, undefined]);
   });
 
   test("the port at the other end of a cable, from either end", () => {
