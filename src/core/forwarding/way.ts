@@ -38,12 +38,11 @@ export function cableWay(index: PlanIndex, from: string, to: string, vid: number
     if (at === goal) break;
     for (const hop of hopsFrom(fabric, at, (port) => discards(port, vid))) {
       const next: number = fabric.deviceNumber.get(hop.far.device) ?? start;
-      if (next === start || next === at || cameBy.has(next)) continue;
+      if (next === start || cameBy.has(next)) continue;
       cameBy.set(next, { from: at, hop });
       queue.push(next);
     }
   }
-  if (start !== goal && !cameBy.has(goal)) return null;
   const way: Hop[] = [];
   for (let at = goal; at !== start;) {
     const step = cameBy.get(at);

@@ -95,9 +95,14 @@ describe("the first address of a device", () => {
   test("of two leaflets the first by its id", () => {
     const other = { ...leaflet, id: id("leaflet", "a"), notes: "other" };
     const [low] = [leaflet, other].sort((a, b) => (a.id < b.id ? -1 : 1));
-    const plan = planWith({ leaflet: [leaflet, other] });
-    expect(leafletFor(PlanIndex.of(plan), device)?.id).toBe(low?.id);
-    expect(leafletFor(PlanIndex.of(plan), { model: "another" })).toBeUndefined();
+    for (const leaflets of [
+      [leaflet, other],
+      [other, leaflet],
+    ]) {
+      const index = PlanIndex.of(planWith({ leaflet: leaflets }));
+      expect(leafletFor(index, device)?.id).toBe(low?.id);
+      expect(leafletFor(index, { model: "another" })).toBeUndefined();
+    }
   });
 
   test("is what the survey found on this very device, where it stays and has one of IPv4", () => {
@@ -111,7 +116,15 @@ describe("the first address of a device", () => {
       expect(first([{ ...found, ...other }])).toEqual(OF_LEAFLET);
     const [a, b] = ["Found", "Twin"].map((name, i) => gear(name, { addresses: [ip(`10.24.1.${i + 2}`)] }));
     const [low] = [must(a, "a"), must(b, "b")].sort((one, two) => (one.id < two.id ? -1 : 1));
-    expect(first([must(b, "b"), must(a, "a")])?.address).toBe(low?.addresses[0]);
+    for (const gears of [
+      [must(a, "a"), must(b, "b")],
+      [must(b, "b"), must(a, "a")],
+    ])
+      expect(first(gears)?.address).toBe(low?.addresses[0]);
+    // The first one without an address of IPv4 leaves it to the second.
+    const bare = { ...must(low, "the first"), addresses: [ip6("fd00::2")] };
+    const other = must(low?.id === a?.id ? b : a, "the second");
+    expect(first([bare, other])?.address).toBe(other.addresses[0]);
   });
 });
 

@@ -233,13 +233,16 @@ test("the row that an edit changes is drawn first; the others are asked later wh
   said = "after";
   const isActing = Reflect.get(globalThis, "IS_REACT_ACT_ENVIRONMENT");
   Reflect.set(globalThis, "IS_REACT_ACT_ENVIRONMENT", false);
-  flushSync(() =>
-    change((rows) => rows.map((row) => (row.name === "Barn" ? { ...row, name: "Byre" } : row))),
-  );
-  expect(cell("Byre")).toBeTruthy();
-  expect(places()).toEqual(["before", "after", "before", ""]);
-  await waitFor(() => expect(places()).toEqual(["after", "after", "after", ""]));
-  Reflect.set(globalThis, "IS_REACT_ACT_ENVIRONMENT", isActing);
+  try {
+    flushSync(() =>
+      change((rows) => rows.map((row) => (row.name === "Barn" ? { ...row, name: "Byre" } : row))),
+    );
+    expect(cell("Byre")).toBeTruthy();
+    expect(places()).toEqual(["before", "after", "before", ""]);
+    await waitFor(() => expect(places()).toEqual(["after", "after", "after", ""]));
+  } finally {
+    Reflect.set(globalThis, "IS_REACT_ACT_ENVIRONMENT", isActing);
+  }
 });
 
 test("a handler that a row had before is not called on what has come since", () => {

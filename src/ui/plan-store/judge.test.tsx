@@ -104,11 +104,12 @@ test("at once, what is shown is judged as it would be later; what nobody has jud
   expect(judgedNow(unjudged)).toBe(unjudged);
 });
 
-test("an office is small, more than five thousand switch ports are large", () => {
+test("an office is small, a site with more than five thousand things in it is large", () => {
   const [port] = index.plan.port.values();
   const many = (n: number): Plan => ({
     ...emptyPlan(aSite()),
     port: new Map(Array.from({ length: n }, (_, i) => [`${i}`, must(port, "a port")])),
   });
+  // The site is one of them.
   expect([isLarge(index.plan), isLarge(many(4999)), isLarge(many(5000))]).toEqual([false, false, true]);
 });
