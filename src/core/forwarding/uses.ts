@@ -35,7 +35,7 @@ function vidsAt(index: PlanIndex, fabric: Fabric, number: number, port: Port): r
   if (fabric.devices[fabric.deviceOf[number] ?? 0]?.bridging !== "vlan") return [];
   const mode = modeOf(port);
   const vids: number[] = [];
-  const isUsed = wire.hosts.length > 0 || mode === "dataVoice" || port.guards.edge;
+  const isUsed = wire.hosts.length > 0 || port.guards.edge;
   if (port.pvid !== null && mode !== "trunk" && isUsed) vids.push(port.pvid);
   // Only what the port has a tag for can come tagged.
   if (port.tagged.length === 0) return vids;
