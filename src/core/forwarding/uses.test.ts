@@ -139,7 +139,7 @@ describe("gear uses", () => {
     ]);
   });
 
-  test("none for a leg without a segment, without a VLAN, at a port of its own, or of gear without VLANs", () => {
+  test("none for a leg without a segment or a VLAN, at a port of its own, or of gear without VLANs", () => {
     const own = port("A1", {});
     const bare = aSegment({ name: "Bare", vlan: null, mark: "BR" });
     expect(users({ interface: [leg("A", { segment: null })] })).toEqual([]);

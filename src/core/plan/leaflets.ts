@@ -3,7 +3,10 @@ import type { PlanIndex } from "./plan-index";
 import type { Device } from "./schema/hardware";
 import type { Leaflet } from "./schema/leaflet";
 
-/** What the leaflet of a device's model says, of several the first by its id; undefined where nobody has read it. */
+/**
+ * What the leaflet of a device's model says, of several the first by its id; undefined where nobody has read
+ * it.
+ */
 export function leafletFor(index: PlanIndex, { model }: Pick<Device, "model">): Leaflet | undefined {
   return index.groups("leafletsByModel").get(model)?.[0];
 }

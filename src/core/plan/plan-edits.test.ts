@@ -23,7 +23,7 @@ test("what is read is what was written before, and else what the plan has", () =
   expect(() => edits.need("vlan", twenty.id)).toThrow(/is in the plan/);
 });
 
-test("all of a kind: those that stay, as they are now, and those that have come; nothing of another kind", () => {
+test("all of a kind: those that stay, as they are now, and those that have come", () => {
   const edits = begun();
   const ids = () => edits.all("vlan").map(({ vid, name }) => `${vid} ${name}`);
   const inPlan = [...edits.plan.vlan.values()].map(({ vid, name }) => `${vid} ${name}`);

@@ -12,8 +12,7 @@ export function regionTrees(index: PlanIndex, fabric: Fabric, common: Common): M
   const onLan = new Map<number, Set<string | null>>();
   for (const { lan, port } of common.taking)
     onLan.set(lan, (onLan.get(lan) ?? new Set()).add(regionOf.get(port.device) ?? null));
-  const isInside = ({ lan, port }: Taking): boolean =>
-    onLan.get(lan)?.size === 1 && regionOf.get(port.device) !== null;
+  const isInside = ({ lan }: Taking): boolean => onLan.get(lan)?.size === 1;
   const found = new Map<string, NamedTree>();
   for (const region of new Set([...regionOf.values()].filter((key) => key !== null))) {
     const devices = fabric.devices.filter((device) => regionOf.get(device.id) === region);
