@@ -111,7 +111,7 @@ describe("the trees of a region", () => {
     ]);
   });
 
-  test("a region without a name is called that; a bridge that lacks an empty tree has the usual priority in it", () => {
+  test("without a name it is just a region; a bridge that lacks an empty tree has the usual priority", () => {
     const gear = {
       A: inRegion(0, [instance(1, [], 61_440), instance(2, [20], 0)], ""),
       B: inRegion(4096, [instance(1, [], 61_440), instance(2, [20], 4096)], ""),
