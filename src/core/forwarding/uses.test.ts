@@ -2,6 +2,7 @@ import { FABRIC } from "../fabric";
 import { must } from "../kernel";
 import {
   afterEdits,
+  applyChanges,
   BLANK_SIGN_IN,
   BLANK_SSID,
   NO_GUARDS,
@@ -119,7 +120,23 @@ describe("a port uses", () => {
     expect(purposes("segment", "transit")).toEqual(["10: A B C", "20: A B C"]);
     expect(purposes("parked", "segment")).toEqual(["10: C", "20: A B C"]);
     expect(purposes("segment", "wayBack")).toEqual(["10: A B C", "20: C"]);
+    const parked = [{ ...vlan10, purpose: "parked" as const }, vlan20];
+    expect(users({ vlan: parked, port: ports })).toEqual(["20: A B C"]);
   });
+});
+
+test("the users of a VLAN stand in the order of their devices, ports' and legs' alike", () => {
+  for (const [atPort, byLeg] of [
+    ["A", "B"],
+    ["B", "A"],
+  ] as const) {
+    const leg = anInterface({ device: deviceId(byLeg), name: "leg", segment: crew.id });
+    const port = access(`${atPort}1`, 10, { guards: edge });
+    const index = PlanIndex.of(planOf({ port: [port], interface: [leg] }));
+    const devices = (index.derived(USES).get(10) ?? []).map(({ device }) => device);
+    expect(devices).toHaveLength(2);
+    expect(devices).toEqual([...devices].sort((a, b) => a - b));
+  }
 });
 
 describe("gear uses", () => {
@@ -131,9 +148,12 @@ describe("gear uses", () => {
     expect(users({ interface: legs })).toEqual(["10: A B"]);
     const segment = [{ ...crew, gatewayInterface: must(legs[1], "B's").id }, visitors];
     expect(users({ interface: legs, segment })).toEqual(["10: A B*"]);
-    // A second leg in the VLAN, which is no gateway, takes nothing from the first.
+    // A second leg in the VLAN, which is no gateway, takes nothing from the first, whichever is asked first.
     const more = leg("B", { id: testId("interface", "more"), name: "more" });
-    expect(users({ interface: [...legs, more], segment })).toEqual(["10: A B*"]);
+    for (const { id } of [must(legs[1], "B's"), more])
+      expect(
+        users({ interface: [...legs, more], segment: [{ ...crew, gatewayInterface: id }, visitors] }),
+      ).toEqual(["10: A B*"]);
     expect(users({ interface: legs, segment, port: [access("B1", 10, { guards: edge })] })).toEqual([
       "10: A B*",
     ]);
@@ -239,6 +259,36 @@ describe("after an edit", () => {
     expect(told(after(more, (edits) => edits.remove("port", fresh.id)))).toEqual(["10: A B", "20: B C"]);
   });
 
+  test("of a host that is plugged in nowhere nothing changes, whether it comes or goes", () => {
+    const loose = aHost({ name: "Loose", tag: v(10) });
+    const more = after(begun(), (edits) => edits.put("host", loose));
+    expect(told(more)).toEqual(["10: A B", "20: B C"]);
+    expect(told(after(more, (edits) => edits.remove("host", loose.id)))).toEqual(["10: A B", "20: B C"]);
+  });
+
+  test("of a port, or of a host's other fields, what the edit does not name is not asked again", () => {
+    const index = begun();
+    const following = (edit: (edits: PlanEdits) => void): string[] => {
+      const named = new PlanEdits(index.plan);
+      edit(named);
+      const all = new PlanEdits(index.plan);
+      edit(all);
+      // Nobody says that this has changed, too: who asks everything anew finds it.
+      all.patch("host", server.id, { tag: v(10) });
+      const both = applyChanges(index.plan, all.changes());
+      return told(index.derive(must(both.ok ? both.value : null, "applies"), named.changes()));
+    };
+    expect(following(moved(0, 30))).toEqual(["10: A B", "20: B C", "30: A"]);
+    expect(following((edits) => edits.patch("host", server.id, { name: "Store" }))).toEqual([
+      "10: A B",
+      "20: B C",
+    ]);
+    expect(following((edits) => edits.patch("device", deviceId("A"), { place: "Loft" }))).toEqual([
+      "10: A B",
+      "20: B C",
+    ]);
+  });
+
   test("a VLAN whose users stay the same keeps its list", () => {
     const index = begun();
     const next = after(index, moved(0, 20));
@@ -251,7 +301,12 @@ describe("after an edit", () => {
     });
     expect(told(gateway)).toEqual(["10: A* B", "20: B C"]);
     expect(gateway.derived(USES).get(20)).toBe(index.derived(USES).get(20));
-    // As many users, others.
+    // As many users, others: in one edit, and in two.
+    const swapped = after(index, (edits) => {
+      moved(3, 10)(edits);
+      moved(0, 20)(edits);
+    });
+    expect(told(swapped)).toEqual(["10: A B", "20: A C"]);
     const other = after(after(index, moved(3, 10)), (edits) =>
       edits.patch("port", must(ports[1], "A2").id, { pvid: v(20), untagged: [v(20)] }),
     );
