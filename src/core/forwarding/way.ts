@@ -1,3 +1,4 @@
+import { must } from "../kernel";
 import type { PlanIndex, Port } from "../plan";
 import { TREE } from "../spanning-tree";
 import { FABRIC, type Fabric } from "../fabric";
@@ -12,12 +13,12 @@ export interface Hop {
 function* hopsFrom(fabric: Fabric, device: number, discards: (port: number) => boolean): Generator<Hop> {
   for (const nearNumber of fabric.bridgePortsOf[device] ?? []) {
     const wire = fabric.wires[fabric.wireOf[nearNumber] ?? -1];
-    for (const farNumber of wire?.bridgePorts ?? []) {
-      const near = fabric.ports[nearNumber];
-      const far = fabric.ports[farNumber];
-      if (near === undefined || far === undefined) continue;
-      if (!discards(nearNumber) && !discards(farNumber)) yield { near, far };
-    }
+    for (const farNumber of wire?.bridgePorts ?? [])
+      if (!discards(nearNumber) && !discards(farNumber))
+        yield {
+          near: must(fabric.ports[nearNumber], "a compiled port"),
+          far: must(fabric.ports[farNumber], "a compiled port"),
+        };
   }
 }
 
@@ -38,7 +39,7 @@ export function cableWay(index: PlanIndex, from: string, to: string, vid: number
     if (at === goal) break;
     for (const hop of hopsFrom(fabric, at, (port) => discards(port, vid))) {
       const next: number = fabric.deviceNumber.get(hop.far.device) ?? start;
-      if (next === start || cameBy.has(next)) continue;
+      if (cameBy.has(next)) continue;
       cameBy.set(next, { from: at, hop });
       queue.push(next);
     }
