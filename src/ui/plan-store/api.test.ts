@@ -1,5 +1,5 @@
 import { ERRORS, type ErrorCode } from "@/http/errors";
-import { call, fateOf } from "./api";
+import { call, fateOf, sentenceWhileKept } from "./api";
 
 const answered = (body: string, status: number) => {
   globalThis.fetch = async () => new Response(body, { status });
@@ -13,13 +13,15 @@ test.each([
   ['{"error":"x"}', 504],
 ])("%s with %i is no answer that anything is dropped for", async (body, status) => {
   answered(body, status);
+  const unread = `The server's answer (${status}) could not be read.`;
   const answer = await call("/x", "POST", {});
-  expect(answer).toMatchObject({
-    ok: false,
-    status,
-    refused: { code: "no-answer", sentence: expect.stringContaining("are kept here") },
-  });
-  expect(answer.ok ? "" : fateOf(answer.status, answer.refused.code)).toBe("again");
+  const refused = { code: "no-answer", sentence: `${unread} See whether it was done before you try again.` };
+  expect(answer).toEqual({ ok: false, status, refused });
+  expect(fateOf(status, refused.code)).toBe("again");
+  // Nothing was to be done: nothing can have been.
+  const asked = { ...refused, sentence: `${unread} Try again.` };
+  expect(await call("/x")).toEqual({ ok: false, status, refused: asked });
+  expect(sentenceWhileKept(status, refused)).toBe(`${unread} Your changes are kept here and are sent again.`);
 });
 
 test("a refusal has its own sentence, an answer its value, a dead server neither", async () => {
@@ -34,7 +36,17 @@ test("a refusal has its own sentence, an answer its value, a dead server neither
   globalThis.fetch = async () => {
     throw new TypeError("fetch failed");
   };
-  expect(await call("/x")).toMatchObject({ ok: false, status: 0 });
+  const away = await call("/x", "POST", {});
+  expect(away).toMatchObject({
+    ok: false,
+    status: 0,
+    refused: { sentence: "The server does not answer. Try again when it does." },
+  });
+  // Only who keeps it may say so.
+  expect(away.ok ? "" : sentenceWhileKept(away.status, away.refused)).toBe(
+    "The server does not answer. Your changes are kept here and are sent when it does.",
+  );
+  expect(sentenceWhileKept(413, { code: "too-large", sentence: "At most 64 MB." })).toBe("At most 64 MB.");
 });
 
 test("of all the refusals there are, exactly four drop a batch", () => {

@@ -12,12 +12,23 @@ export type Call = <T>(
 
 const NO_ANSWER: RefusedAnswer = {
   code: "no-answer",
-  sentence: "The server does not answer. Your changes are kept here and are sent when it does.",
+  sentence: "The server does not answer. Try again when it does.",
 };
-const notUnderstood = (status: number): RefusedAnswer => ({
+/** It may have been done all the same, unless nothing was to be done. */
+const notUnderstood = (status: number, isQuestion: boolean): RefusedAnswer => ({
   code: "no-answer",
-  sentence: `The server's answer (${status}) could not be read. Your changes are kept here and are sent again.`,
+  sentence:
+    `The server's answer (${status}) could not be read. ` +
+    (isQuestion ? "Try again." : "See whether it was done before you try again."),
 });
+
+/** The sentence of a refusal where what was sent is kept in the browser and goes out again by itself. */
+export function sentenceWhileKept(status: number, { code, sentence }: RefusedAnswer): string {
+  if (code !== "no-answer") return sentence;
+  return status === 0
+    ? "The server does not answer. Your changes are kept here and are sent when it does."
+    : `The server's answer (${status}) could not be read. Your changes are kept here and are sent again.`;
+}
 
 const isRefused = (answer: unknown): answer is RefusedAnswer =>
   typeof answer === "object" &&
@@ -60,7 +71,7 @@ export const call: Call = async <T>(
   return {
     ok: false,
     status: response.status,
-    refused: isRefused(answer) ? answer : notUnderstood(response.status),
+    refused: isRefused(answer) ? answer : notUnderstood(response.status, method === "GET"),
   };
 };
 

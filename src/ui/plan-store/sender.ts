@@ -9,7 +9,7 @@ import type {
   NewsAnswer,
   StepAnswer,
 } from "@/http/contracts/answers";
-import { fateOf, type Call } from "./api";
+import { fateOf, sentenceWhileKept, type Call } from "./api";
 import { catchUp, confirm, giveUp, nextToSend, settle, type Held, type Logged } from "./held";
 import type { PlanState } from "./plan-state";
 
@@ -148,7 +148,7 @@ export function makeSender({ site, person, call, get, set, show, loadAnew, say, 
         later(refused.sentence, Math.min(CONFLICT_WAIT_MS * 2 ** conflicts, LONGEST_WAIT_MS));
         return false;
       case "again":
-        later(refused.sentence, waitMs);
+        later(sentenceWhileKept(status, refused), waitMs);
         waitMs = Math.min(waitMs * 2, LONGEST_WAIT_MS);
         return false;
     }

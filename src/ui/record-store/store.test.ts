@@ -106,7 +106,7 @@ test("without a connection it waits, over a reload, and is sent in its order whe
   for (const note of ["second", "third"]) before.add(end(note));
   await settle();
   expect(before.getState()).toMatchObject({
-    trouble: "No answer.",
+    trouble: "The server does not answer. Your changes are kept here and are sent when it does.",
     waiting: [{ note: "second" }, { note: "third" }],
   });
   const after = storeOf(server, site);

@@ -11,7 +11,7 @@ import {
   type RecordEntry,
 } from "@/core/records";
 import { reaches, type RecordAnswer, type Role } from "@/http/contracts/answers";
-import { fateOf, type Call } from "../plan-store/api";
+import { fateOf, sentenceWhileKept, type Call } from "../plan-store/api";
 import { mayNotDraw } from "../plan-store/may-not-draw";
 import type { FromServer, Outbox } from "./outbox";
 
@@ -156,7 +156,7 @@ export function createRecordStore({ site, person, role, call, outbox }: Tools): 
     if (answer.ok) return true;
     const { status, refused } = answer;
     if (fateOf(status, refused.code) !== "drop") {
-      show({ trouble: refused.sentence });
+      show({ trouble: sentenceWhileKept(status, refused) });
       return false;
     }
     if (entries.length === 1) return refusedBy(entries, refused.sentence);
@@ -169,7 +169,7 @@ export function createRecordStore({ site, person, role, call, outbox }: Tools): 
     for (let isMore = true; isMore;) {
       const answer = await call<RecordAnswer>(`${path}?after=${stored.at(-1)?.number ?? 0}`);
       if (!answer.ok) {
-        show({ trouble: answer.refused.sentence });
+        show({ trouble: sentenceWhileKept(answer.status, answer.refused) });
         return false;
       }
       if (answer.value.last < (stored.at(-1)?.number ?? 0)) {
@@ -203,7 +203,7 @@ export function createRecordStore({ site, person, role, call, outbox }: Tools): 
       const body = { id, jpeg: z.encode(photoBytes, jpeg) };
       const answer = await call(`/api/sites/${site}/photos`, "POST", body);
       if (answer.ok) forgetPhoto(id);
-      else trouble = answer.refused.sentence;
+      else trouble = sentenceWhileKept(answer.status, answer.refused);
       if (!answer.ok && !OF_THE_PHOTO.has(answer.refused.code)) break;
     }
     return trouble;
