@@ -11,9 +11,9 @@ export interface Hop {
 
 /** The cables from a device whose two ends forward, in the order of its ports. */
 function* hopsFrom(fabric: Fabric, device: number, discards: (port: number) => boolean): Generator<Hop> {
-  for (const nearNumber of fabric.bridgePortsOf[device] ?? []) {
-    const wire = fabric.wires[fabric.wireOf[nearNumber] ?? -1];
-    for (const farNumber of wire?.bridgePorts ?? [])
+  for (const nearNumber of must(fabric.bridgePortsOf[device], "compiled gear")) {
+    const wire = must(fabric.wires[fabric.wireOf[nearNumber] ?? -1], "a working port's wire");
+    for (const farNumber of wire.bridgePorts)
       if (!discards(nearNumber) && !discards(farNumber))
         yield {
           near: must(fabric.ports[nearNumber], "a compiled port"),
@@ -34,8 +34,8 @@ export function cableWay(index: PlanIndex, from: string, to: string, vid: number
   if (start === undefined || goal === undefined) return null;
   const cameBy = new Map<number, { from: number; hop: Hop }>();
   const queue = [start];
-  for (let i = 0; i < queue.length; i += 1) {
-    const at: number = queue[i] ?? start;
+  // Goes on to what is added on the way.
+  for (const at of queue) {
     if (at === goal) break;
     for (const hop of hopsFrom(fabric, at, (port) => discards(port, vid))) {
       const next: number = fabric.deviceNumber.get(hop.far.device) ?? start;
