@@ -191,6 +191,27 @@ describe("asked singly", () => {
   });
 });
 
+test("what comes in at ports of one device in one VLAN is spread once, and anew for all else", () => {
+  const ports = { A6: access(20), A7: access(10, ISOLATED), A8: access(10), A9: access(10), B9: access(10) };
+  const gear = { gear: { A: NONE, B: NONE }, cables: ["A1-B1"], ports, tagged: [10, 20] };
+  const index = PlanIndex.of(cabledGear(gear));
+  const { drops } = flood(index, from("A9"));
+  const dropsFrom = (end: string, tag: number | null = null) => flood(index, from(end, tag)).drops;
+  expect(dropsFrom("A9")).toBe(drops);
+  expect(dropsFrom("A8")).toBe(drops);
+  expect(dropsFrom("A8", 10)).toBe(drops);
+  // Kept apart from others, in another VLAN, on another device, heard by gear as well, dropped at once.
+  for (const other of [
+    dropsFrom("A7"),
+    dropsFrom("A6"),
+    dropsFrom("B9"),
+    dropsFrom("A1", 10),
+    dropsFrom("A9", 30),
+  ])
+    expect(other).not.toBe(drops);
+  expect(flood(PlanIndex.of(index.plan), from("A9")).drops).not.toBe(drops);
+});
+
 describe("legs of gear without VLANs hear", () => {
   const leg = anInterface({ device: letterId("B"), name: "leg" });
   const heard = (ports: CabledGear["ports"], end = "A9", cables = ["A1-B1"]) => {
