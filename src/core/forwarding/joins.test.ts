@@ -7,14 +7,14 @@ import { v } from "../testing/written";
 import { carriedVids, JOINS } from "./joins";
 
 const NONE = { tree: { kind: "none" } } as const;
-const LETTERS = ["A", "B", "C"];
+const LETTERS = ["A", "B", "C", "D"];
 const VIDS = [10, 20, 30];
 const CHAIN: CabledGear = {
-  gear: { A: NONE, B: NONE, C: NONE },
-  ...{ cables: ["A1-B1", "B2-C1"], ports: { A9: { pvid: v(10), untagged: [v(10)], tagged: [] } } },
+  gear: { A: NONE, B: NONE, C: NONE, D: NONE },
+  ...{ cables: ["A1-B1", "B2-C1", "C2-D1"], ports: { A9: { pvid: v(10), untagged: [v(10)], tagged: [] } } },
   tagged: [10, 20],
 };
-const ENDS = ["A1", "B1", "B2", "C1", "A9"];
+const ENDS = ["A1", "B1", "B2", "C1", "C2", "D1", "A9"];
 
 /** By device and VLAN, as "A10", the first that it is joined with; and what leaks, as "A1 10 > B1 20". */
 function joined(index: PlanIndex): Record<string, unknown> {
@@ -41,15 +41,17 @@ function joined(index: PlanIndex): Record<string, unknown> {
   return { ...Object.fromEntries(entries), leaks: [...new Set(leaks)].sort() };
 }
 
-/** The plan after one edit of a port, and held to what asking anew gives. */
-function edited(index: PlanIndex, end: string, fields: Partial<Port>): PlanIndex {
+/** The plan after an edit, held to what asking anew gives. */
+function after(index: PlanIndex, edit: (edits: PlanEdits) => void): PlanIndex {
   index.derived(JOINS);
   const edits = new PlanEdits(index.plan);
-  edits.patch("port", endId(end), fields);
+  edit(edits);
   const next = must(afterEdits(index, edits), "an edit");
   expect(joined(next)).toEqual(joined(PlanIndex.of(next.plan)));
   return next;
 }
+const edited = (index: PlanIndex, end: string, fields: Partial<Port>): PlanIndex =>
+  after(index, (edits) => edits.patch("port", endId(end), fields));
 const begun = (gear: CabledGear = CHAIN) => PlanIndex.of(cabledGear(gear));
 const rejoined = (index: PlanIndex) => [...index.derived(JOINS).nodes.rejoined];
 
@@ -129,6 +131,46 @@ describe("an edit of a port", () => {
     const next = edited(leaking, "C1", { tagged: [v(10)] });
     expect(next.derived(JOINS).nodes.number).not.toBe(leaking.derived(JOINS).nodes.number);
     expect(joined(next)).toMatchObject({ B30: "A10" });
+  });
+});
+
+describe("an edit of anything else", () => {
+  test("that frames do not go by leaves all as it is", () => {
+    const index = begun();
+    const moved = after(index, (edits) => edits.patch("device", letterId("A"), { place: "Loft" }));
+    expect(moved.derived(JOINS).nodes).toBe(index.derived(JOINS).nodes);
+  });
+
+  test("of a cable asks all anew, with an edit of tags or without", () => {
+    const index = begun();
+    const cable = must(index.linkAt(endId("B2")), "B's cable to C");
+    const off = after(index, (edits) => edits.remove("link", cable.id));
+    expect(joined(off)).toMatchObject({ B10: "A10", C10: "C10", D10: "C10" });
+    const both = after(off, (edits) => {
+      edits.put("link", cable);
+      edits.patch("port", endId("A1"), { tagged: [v(20)] });
+    });
+    expect(joined(both)).toMatchObject({ B10: "B10", C10: "B10", D10: "B10", D20: "A20" });
+  });
+
+  test("of a tree asks all anew: what stands by joins nothing", () => {
+    const gear = { A: { tree: { priority: 0 } }, B: { tree: { priority: 4096 } }, C: {} };
+    const index = begun({
+      gear,
+      cables: ["A1-B1", "B2-C1", "C2-A2"],
+      ports: { A1: { tagged: [] } },
+      tagged: [10],
+    });
+    // C's end at B stands by, and A's cable to B carries nothing.
+    expect(joined(index)).toMatchObject({ A10: "A10", B10: "B10", C10: "A10" });
+    const lower = after(index, (edits) => {
+      const { tree } = edits.need("device", letterId("C"));
+      edits.patch("device", letterId("C"), { tree: { ...tree, priority: 0 } });
+      const root = edits.need("device", letterId("A"));
+      edits.patch("device", letterId("A"), { tree: { ...root.tree, priority: 61_440 } });
+    });
+    // C is the root now, and A's end at B stands by.
+    expect(joined(lower)).toMatchObject({ A10: "A10", B10: "A10", C10: "A10" });
   });
 });
 
