@@ -1,5 +1,6 @@
 import { ERRORS, type ErrorCode } from "@/http/errors";
-import { call, fateOf, sentenceWhileKept } from "./api";
+import { call, fateOf } from "./api";
+import { sentenceWhileKept } from "./sentence-while-kept";
 
 const answered = (body: string, status: number) => {
   globalThis.fetch = async () => new Response(body, { status });

@@ -9,9 +9,10 @@ import type {
   NewsAnswer,
   StepAnswer,
 } from "@/http/contracts/answers";
-import { fateOf, sentenceWhileKept, type Call } from "./api";
+import { fateOf, type Call } from "./api";
 import { catchUp, confirm, giveUp, nextToSend, settle, type Held, type Logged } from "./held";
 import type { PlanState } from "./plan-state";
+import { sentenceWhileKept } from "./sentence-while-kept";
 
 interface Hooks {
   readonly site: string;

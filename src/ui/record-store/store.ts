@@ -11,8 +11,9 @@ import {
   type RecordEntry,
 } from "@/core/records";
 import { reaches, type RecordAnswer, type Role } from "@/http/contracts/answers";
-import { fateOf, sentenceWhileKept, type Call } from "../plan-store/api";
+import { fateOf, type Call } from "../plan-store/api";
 import { mayNotDraw } from "../plan-store/may-not-draw";
+import { sentenceWhileKept } from "../plan-store/sentence-while-kept";
 import type { FromServer, Outbox } from "./outbox";
 
 /** An entry that the server will never take, with its reason. */
