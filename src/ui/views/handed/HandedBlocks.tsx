@@ -63,8 +63,8 @@ function Words({ block: { text, tone } }: { block: Of<"text"> }) {
 
 const Facts = ({ block }: { block: Of<"facts"> }) => (
   <dl className="my-2 grid grid-cols-[minmax(110px,max-content)_1fr] gap-x-4 gap-y-1 text-15">
-    {block.rows.map(([name, value]) => (
-      <div key={name} className="contents">
+    {block.rows.map(([name, value], at) => (
+      <div key={at} className="contents">
         <dt className="text-ink2">{name}</dt>
         <dd className="whitespace-pre-line [overflow-wrap:anywhere]">{value}</dd>
       </div>
@@ -77,8 +77,9 @@ const Rows = ({ block }: { block: Of<"table"> }) => (
     <table className="table">
       <thead>
         <tr>
-          {block.heads.map((head) => (
-            <th key={head} scope="col">
+          {block.heads.map((head, column) => (
+            // Both ends of a cable have a place: heads repeat.
+            <th key={column} scope="col">
               {head}
             </th>
           ))}
@@ -88,7 +89,7 @@ const Rows = ({ block }: { block: Of<"table"> }) => (
         {block.rows.map((row, at) => (
           <tr key={at}>
             {row.map((cell, column) => (
-              <td key={block.heads[column] ?? column} className="whitespace-pre-line">
+              <td key={column} className="whitespace-pre-line">
                 <CellWords cell={cell} />
               </td>
             ))}

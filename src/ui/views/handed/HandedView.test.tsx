@@ -56,7 +56,10 @@ function textsOf(block: Block): readonly string[] {
 }
 const plain = (text: string): string => text.replace(/\s+/g, " ").trim();
 
+afterEach(() => jest.restoreAllMocks());
+
 test.each(READERS)("every word of every part of the demo's papers %s stands on the page", (reader) => {
+  const complained = jest.spyOn(console, "error");
   for (const plan of PLANS)
     for (const part of packOf(plan, reader).parts) {
       const { container, unmount } = render(<HandedView linkKey="k" handed={handed(part)} />);
@@ -68,6 +71,7 @@ test.each(READERS)("every word of every part of the demo's papers %s stands on t
       expect(screen.queryAllByRole("img", { name: / units: / })).toHaveLength(cabinets.length);
       unmount();
     }
+  expect(complained).not.toHaveBeenCalled();
 });
 
 test("parts are led to by the link's own address, and a sheet that was replaced says by which", () => {
