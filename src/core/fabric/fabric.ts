@@ -121,8 +121,11 @@ export function gearAmong(fabric: Fabric, members: readonly Member[]): readonly 
   return found;
 }
 
-const numbersOf = (list: readonly { readonly id: string }[]): Map<string, number> =>
-  new Map(list.map(({ id }, at) => [id, at]));
+function numbersOf(list: readonly { readonly id: string }[]): Map<string, number> {
+  const numbers = new Map<string, number>();
+  for (const { id } of list) numbers.set(id, numbers.size);
+  return numbers;
+}
 
 /**
  * The working ports of a device that knows no VLANs are one wire, but for those with an interface of their own:

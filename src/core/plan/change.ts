@@ -269,6 +269,7 @@ function hostBehindItself(plan: Plan, changes: readonly Change[]): IntegrityErro
 
 /** Whether the way from host to host leads in a circle. */
 export function isBehindItself(plan: Plan, start: EntityOf<"host">): boolean {
+  if (start.attachment.at !== "behind") return false;
   const passed = new Set<string>();
   for (
     let host: EntityOf<"host"> | undefined = start;

@@ -142,5 +142,13 @@ export { MISFIT } from "./schema/stored-parts";
 export { lastNumber, PortNames } from "./port-names";
 export { holdsAddress, prefixesOf, segmentHolding, subnetHolding } from "./subnets";
 export { storedPlan } from "./stored-plan";
-export { answeredVid, profileOf, signInPorts, type SignInPort, signInVids, wirelessProfile } from "./sign-in";
+export {
+  answeredVid,
+  profileOf,
+  signInPort,
+  signInPorts,
+  type SignInPort,
+  signInVids,
+  wirelessProfile,
+} from "./sign-in";
 export { afterEdits } from "./after-edits";

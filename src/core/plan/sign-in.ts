@@ -1,4 +1,4 @@
-import type { PlanIndex } from "./plan-index";
+import type { Derived, PlanIndex } from "./plan-index";
 import type { Vid } from "./schema/fields";
 import type { Device, Host, Port } from "./schema/hardware";
 import type { SignIn } from "./schema/protection";
@@ -54,9 +54,18 @@ export interface SignInPort {
   readonly profile: SignIn | null;
 }
 
-/** The ports that ask for a sign-in: those that are on, of gear that knows VLANs. */
-export const signInPorts = (index: PlanIndex): SignInPort[] =>
-  [...index.plan.port.values()].flatMap((port) => {
-    const device = port.guards.signIn && port.enabled ? index.plan.device.get(port.device) : undefined;
-    return device?.bridging === "vlan" ? [{ device, port, profile: profileOf(index, port) ?? null }] : [];
-  });
+/** A port with its profile where it asks for a sign-in: on, of gear that knows VLANs. Null for any other. */
+export function signInPort(index: PlanIndex, port: Port): SignInPort | null {
+  const device = port.guards.signIn && port.enabled ? index.plan.device.get(port.device) : undefined;
+  return device?.bridging === "vlan" ? { device, port, profile: profileOf(index, port) ?? null } : null;
+}
+
+const SIGN_IN_PORTS: Derived<readonly SignInPort[]> = {
+  reads: ["port", "device", "signIn"],
+  make: (index) =>
+    [...index.plan.port.values()]
+      .filter(({ guards }) => guards.signIn)
+      .flatMap((port) => signInPort(index, port) ?? []),
+};
+/** The ports that ask for a sign-in, in the order of their ids. */
+export const signInPorts = (index: PlanIndex): readonly SignInPort[] => index.derived(SIGN_IN_PORTS);

@@ -105,20 +105,22 @@ export const marksOfAnybody = check<OnPort>({
   why: "Who marks his own packets as voice goes first, and calls wait for his downloads.",
   reads: ["port", "host", "device"],
   find: (index) =>
-    [...index.plan.port.values()].flatMap((port): Found<OnPort>[] => {
-      const host = port.guards.trustsMarks ? strangerAt(index, port) : null;
-      return host === null
-        ? []
-        : [
-            {
-              subjects: [
-                { kind: "port", id: port.id },
-                { kind: "host", id: host.id },
-              ],
-              data: { port: port.id, host: host.id },
-            },
-          ];
-    }),
+    [...index.plan.port.values()]
+      .filter(({ guards }) => guards.trustsMarks)
+      .flatMap((port): Found<OnPort>[] => {
+        const host = strangerAt(index, port);
+        return host === null
+          ? []
+          : [
+              {
+                subjects: [
+                  { kind: "port", id: port.id },
+                  { kind: "host", id: host.id },
+                ],
+                data: { port: port.id, host: host.id },
+              },
+            ];
+      }),
   describe: ({ port, host }, index) =>
     `${nameOf(index, "port", port)} keeps the marks of ${nameOf(index, "host", host)}, which is no phone.`,
   repairs: ({ port }, index) => [

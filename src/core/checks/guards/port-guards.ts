@@ -2,7 +2,7 @@ import { putInto } from "../../kernel";
 import { classify, FABRIC } from "../../fabric";
 import {
   nameOf,
-  signInPorts,
+  signInPort,
   type Derived,
   type Device,
   type Host,
@@ -31,8 +31,8 @@ interface Changing {
 function knownByMac(index: PlanIndex, host: Host): Changing["knownBy"] | null {
   if (host.manner === "reserved") return "reservation";
   if (host.attachment.at !== "port" || speaksSignIn(host)) return null;
-  const { port } = host.attachment;
-  const asking = signInPorts(index).find((signInPort) => signInPort.port.id === port);
+  const port = index.plan.port.get(host.attachment.port);
+  const asking = port === undefined ? null : signInPort(index, port);
   return asking?.profile?.byMac === true ? "sign-in" : null;
 }
 
@@ -44,12 +44,14 @@ export const changingMac = check<Changing>({
   why: "It comes with another address tomorrow, and is a stranger then. Switch that off on it here.",
   reads: ["host", "port", "device", "signIn"],
   find: (index) =>
-    [...index.plan.host.values()].flatMap((host): Found<Changing>[] => {
-      const knownBy = host.changesMac ? knownByMac(index, host) : null;
-      return knownBy === null
-        ? []
-        : [{ subjects: [{ kind: "host", id: host.id }], data: { host: host.id, knownBy } }];
-    }),
+    [...index.plan.host.values()]
+      .filter(({ changesMac }) => changesMac)
+      .flatMap((host): Found<Changing>[] => {
+        const knownBy = knownByMac(index, host);
+        return knownBy === null
+          ? []
+          : [{ subjects: [{ kind: "host", id: host.id }], data: { host: host.id, knownBy } }];
+      }),
   describe: ({ host, knownBy }, index) =>
     `${nameOf(index, "host", host)} changes its MAC address, and ` +
     (knownBy === "sign-in" ? "is let in by it." : "its reservation goes by it."),
@@ -141,12 +143,14 @@ export const isolatedUplink = check<OnPort>({
   why: "What is at the other isolated ports of the switch reaches nothing behind it.",
   reads: FABRIC.reads,
   find: (index) =>
-    [...index.plan.port.values()].flatMap((port): Found<OnPort>[] => {
-      const far = port.guards.isolated ? index.peerOf(port.id) : undefined;
-      return far === undefined || endDevicesBehind(index, port) !== null
-        ? []
-        : [{ subjects: [{ kind: "port", id: port.id }], data: { port: port.id, far: far.device } }];
-    }),
+    [...index.plan.port.values()]
+      .filter(({ guards }) => guards.isolated)
+      .flatMap((port): Found<OnPort>[] => {
+        const far = index.peerOf(port.id);
+        return far === undefined || endDevicesBehind(index, port) !== null
+          ? []
+          : [{ subjects: [{ kind: "port", id: port.id }], data: { port: port.id, far: far.device } }];
+      }),
   describe: ({ port, far }, index) =>
     `${nameOf(index, "port", port)} is isolated and leads to ${nameOf(index, "device", far)}.`,
   repairs: ({ port }, index) => [
