@@ -9,67 +9,16 @@ import {
   type FindingsApart,
   type TableApart,
 } from "@/core/comparison";
-import { openPlan, readPlanFile, type FileFault } from "@/core/formats";
+import { readPlanFile, type FileFault } from "@/core/formats";
 import type { Result } from "@/core/kernel";
 import { PlanIndex, type Plan } from "@/core/plan";
+import { answerIn, planIn } from "./plan-answer";
 
-/** A plan as it came from the server, read off the page's own thread. */
-export interface Loaded {
-  /** Names this loading when its findings are asked for. */
-  readonly token: number;
-  readonly revision: number;
-  readonly plan: Plan;
-  readonly today: string;
-  readonly steps: {
-    readonly undo: string | null;
-    readonly redo: string | null;
-    readonly undoIsImport: boolean;
-  };
+/** What the checks find in the plan of an answer, which the page reads, too; null where it can't be read. */
+function judge(body: ArrayBuffer, today: string): FindingsByCode | null {
+  const read = planIn(answerIn(body));
+  return read.ok ? runChecks(PlanIndex.of(read.value, today)) : null;
 }
-export interface LoadFault {
-  readonly status: number;
-  readonly sentence: string;
-}
-
-/** What the server answered to the question for a plan: its status, its head with the steps, its body. */
-export interface PlanResponse {
-  readonly isOk: boolean;
-  readonly status: number;
-  readonly steps: string | null;
-  readonly body: ArrayBuffer;
-}
-
-function load({ isOk, status, steps: stepsText, body }: PlanResponse): Result<Loaded, LoadFault> {
-  const answer = JSON.parse(new TextDecoder().decode(body)) as {
-    revision: number;
-    plan: unknown;
-    sentence?: string;
-  };
-  if (!isOk)
-    return { ok: false, error: { status, sentence: answer.sentence ?? "The plan could not be loaded." } };
-  const read = openPlan(answer.plan);
-  if (!read.ok)
-    return {
-      ok: false,
-      error: { status: 500, sentence: read.error[0]?.sentence ?? "The plan could not be read." },
-    };
-  const steps = JSON.parse(
-    decodeURIComponent(
-      stepsText ?? encodeURIComponent(JSON.stringify({ undo: null, redo: null, undoIsImport: false })),
-    ),
-  ) as Loaded["steps"];
-  const today = new Date().toISOString().slice(0, 10);
-  const token = (last?.token ?? 0) + 1;
-  last = { token, plan: read.value, today };
-  return { ok: true, value: { token, revision: answer.revision, plan: read.value, today, steps } };
-}
-
-/** The plan that was loaded last. */
-let last: { readonly token: number; readonly plan: Plan; readonly today: string } | null = null;
-
-/** What the checks find in the plan of a loading, which is on the screen by then; null when another came. */
-const judge = (token: number): FindingsByCode | null =>
-  last?.token === token ? runChecks(PlanIndex.of(last.plan, last.today)) : null;
 
 /** Two states beside one another: what differs, and what the later one does to what is found wrong. */
 function compare(before: Plan, after: Plan, today: string | null): Compared {
@@ -92,7 +41,6 @@ async function check(plan: Plan): Promise<string> {
 }
 
 const api = {
-  load,
   judge,
   compare,
   inTables,

@@ -3,7 +3,7 @@ import { listFindings, runChecks, type FindingsByCode } from "@/core/checks";
 import { editSegment, removeSegments } from "@/core/commands";
 import { must } from "@/core/kernel";
 import { PlanIndex, type ChangeBatch, type Plan } from "@/core/plan";
-import type { Loaded } from "@/workers/plan.worker";
+import type { Loaded } from "./plan-worker";
 import { createPlanStore } from "./store";
 
 // The store as the page has it, with a worker and a server that the test plays.
@@ -12,21 +12,24 @@ const plan: Plan = PlanIndex.of(fennelStreet()).plan;
 const TODAY = "2026-11-28";
 const found = runChecks(PlanIndex.of(plan, TODAY));
 const steps = { undo: "Something before", redo: null, undoIsImport: false };
-const LOADED: Loaded = { token: 1, revision: 7, plan, today: TODAY, steps };
+const loadedWith = (findings: Loaded["findings"]): Loaded => ({
+  revision: 7,
+  plan,
+  today: TODAY,
+  steps,
+  findings,
+});
+const LOADED = loadedWith(Promise.resolve(found));
+/** What the server answers: the plan, with what comes of the worker's checks. */
+const answers = (value: Loaded) => () => Promise.resolve({ ok: true, value });
 
 interface Played {
   load: () => Promise<unknown>;
-  judge: () => Promise<FindingsByCode | null>;
   restored: readonly ChangeBatch[];
 }
-const mockPlayed: Played = {
-  load: () => Promise.resolve({ ok: true, value: LOADED }),
-  judge: () => Promise.resolve(found),
-  restored: [],
-};
+const mockPlayed: Played = { load: answers(LOADED), restored: [] };
 const mockSent: { readonly path: string; readonly body: unknown }[] = [];
 jest.mock("./plan-worker", () => ({
-  planWorker: () => ({ judge: () => mockPlayed.judge() }),
   loadPlan: () => mockPlayed.load(),
 }));
 jest.mock("./api", () => ({
@@ -69,8 +72,7 @@ const staff = must(
 const rename = (text: string) => editSegment({ segment: staff.id, column: "name", text });
 
 beforeEach(() => {
-  mockPlayed.load = () => Promise.resolve({ ok: true, value: LOADED });
-  mockPlayed.judge = () => Promise.resolve(found);
+  mockPlayed.load = answers(LOADED);
   mockPlayed.restored = [];
   mockSent.length = 0;
   mockSize.isLarge = false;
@@ -84,7 +86,7 @@ const opened = async () => {
 describe("opening a site", () => {
   test("the plan is there before its findings, which come after", async () => {
     const judged = later<FindingsByCode | null>();
-    mockPlayed.judge = () => judged.promise;
+    mockPlayed.load = answers(loadedWith(judged.promise));
     const store = await opened();
     expect(store.getState()).toMatchObject({ phase: "ready", failure: null, steps, list: [] });
     expect(store.getState().held).toMatchObject({ revision: 7, judged: null, pending: [] });
@@ -96,7 +98,7 @@ describe("opening a site", () => {
 
   test("what is edited before it was judged is judged as it is by then", async () => {
     const judged = later<FindingsByCode | null>();
-    mockPlayed.judge = () => judged.promise;
+    mockPlayed.load = answers(loadedWith(judged.promise));
     const store = await opened();
     expect(store.getState().edit(removeSegments({ segments: [staff.id] }))).toBeNull();
     expect(store.getState().list).toEqual([]);
@@ -110,17 +112,24 @@ describe("opening a site", () => {
   });
 
   test("a worker that breaks off while it judges does not leave the page at checking", async () => {
-    mockPlayed.judge = () => Promise.reject(new Error("out of memory"));
+    mockPlayed.load = answers(loadedWith(Promise.resolve(null)));
     const store = await opened();
     await turn();
     expect(store.getState().list.map(({ key }) => key)).toEqual(listFindings(found).map(({ key }) => key));
   });
 
   test("what an older loading found is not put on a newer one", async () => {
-    mockPlayed.judge = () => Promise.resolve(null);
+    const [older, newer] = [later<FindingsByCode | null>(), later<FindingsByCode | null>()];
+    mockPlayed.load = answers(loadedWith(older.promise));
     const store = await opened();
+    mockPlayed.load = answers(loadedWith(newer.promise));
+    await store.getState().load();
+    older.give(new Map());
     await turn();
     expect(store.getState().held?.judged).toBeNull();
+    newer.give(found);
+    await turn();
+    expect(store.getState().held?.judged?.findings).toBe(found);
   });
 
   test.each<[string, () => Promise<unknown>, RegExp]>([
@@ -140,7 +149,7 @@ describe("opening a site", () => {
     const store = await opened();
     expect(store.getState()).toMatchObject({ phase: "failed", held: null });
     expect(store.getState().failure).toMatch(sentence);
-    mockPlayed.load = () => Promise.resolve({ ok: true, value: LOADED });
+    mockPlayed.load = answers(LOADED);
     await store.getState().load();
     expect(store.getState()).toMatchObject({ phase: "ready", failure: null });
   });
@@ -223,8 +232,7 @@ describe("editing a large plan", () => {
 
 describe("taking back a whole imported plan", () => {
   test("is asked first, and left when somebody says so", async () => {
-    mockPlayed.load = () =>
-      Promise.resolve({ ok: true, value: { ...LOADED, steps: { ...steps, undoIsImport: true } } });
+    mockPlayed.load = answers({ ...LOADED, steps: { ...steps, undoIsImport: true } });
     const store = await opened();
     expect(await store.getState().undo()).toBeNull();
     expect(store.getState().confirmingUndo).toBe(true);

@@ -7,14 +7,13 @@ import { integrityFault } from "@/core/formats";
 import { entityOf, KINDS, nameOf, PlanIndex } from "@/core/plan";
 import { runOrder } from "@/core/commands";
 import { reaches, type Role } from "@/http/contracts/answers";
-import type { Loaded } from "@/workers/plan.worker";
 import { call } from "./api";
 import { thisBrowser } from "./browser";
 import { addBatch, decide, giveUp, isJudged, withKept, type Held } from "./held";
 import { isLarge, judgedNow, makeJudge } from "./judge";
 import { mayNotDraw, refusalOf } from "./may-not-draw";
 import type { PlanState } from "./plan-state";
-import { loadPlan, planWorker } from "./plan-worker";
+import { loadPlan, type Loaded } from "./plan-worker";
 import { makeSender, type Sender } from "./sender";
 import { makeKeeper } from "./waiting";
 
@@ -63,6 +62,8 @@ const BLANK = {
 // eslint-disable-next-line max-lines-per-function -- one store with its actions in one closure
 export function createPlanStore(site: string, person: string, role: Role): PlanStoreApi {
   let sender: Sender | null = null;
+  /** What was loaded last. */
+  let newest: Loaded | null = null;
   const wake = () => sender?.wake();
   const keeper = makeKeeper(site, person, thisBrowser(), (kept) =>
     store.setState({ keeping: kept ? "kept" : "not-kept" }),
@@ -92,21 +93,21 @@ export function createPlanStore(site: string, person: string, role: Role): PlanS
         set({ phase: "failed", failure: loaded.error.sentence });
         return false;
       }
+      newest = loaded.value;
       const pending = await waiting();
       set({ phase: "ready", failure: null, steps: loaded.value.steps, savedAt: Date.now() });
       const fresh = heldOf(loaded.value);
       show(withKept(fresh, pending));
-      void judge(loaded.value.token, fresh.index);
+      void judge(loaded.value, fresh.index);
       return true;
     };
     /** The findings come after the plan; what was edited meanwhile is looked at on top. */
-    const judge = async (token: Loaded["token"], index: PlanIndex) => {
+    const judge = async (loaded: Loaded, index: PlanIndex) => {
       // Where the worker breaks off, the page works them out itself: slower, and never left at "Checking …".
-      const findings = await planWorker()
-        .judge(token)
-        .catch(() => runChecks(index));
+      const found = await loaded.findings;
       const { held } = get();
-      if (findings !== null && held?.judged === null) show({ ...held, judged: { index, findings } });
+      if (newest !== loaded || held === null || held.judged !== null) return;
+      show({ ...held, judged: { index, findings: found ?? runChecks(index) } });
     };
     const loadAnew = async () => {
       if (await load(() => get().held?.pending ?? []))
