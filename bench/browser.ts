@@ -77,11 +77,14 @@ async function stored(page: Page, address: string, name: string): Promise<void> 
   );
   const plan = generate(size);
   const file = encodePlan({ ...plan, site: { ...plan.site, name } });
+  const data = JSON.stringify({ by: "file", id: v7(), batch: v7(), file });
+  const began = performance.now();
   const answer = await page.request.post(`${address}/api/sites`, {
-    headers: { origin: address },
-    data: { by: "file", id: v7(), batch: v7(), file },
+    headers: { origin: address, "content-type": "application/json" },
+    data,
     timeout: 180_000,
   });
+  console.info(`${name}: made from its file, sent and stored, after ${ms(performance.now() - began)}`);
   if (!answer.ok()) throw new Error(`${name} was not taken in: ${answer.status()} ${await answer.text()}`);
 }
 

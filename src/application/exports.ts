@@ -1,4 +1,4 @@
-import { encodePlanSliced, HISTORY_FILE, loggedText, MOST_BATCHES, type ExportContent } from "@/core/formats";
+import { HISTORY_FILE, loggedText, MOST_BATCHES, planPieces, type ExportContent } from "@/core/formats";
 import { err, ok, type Result } from "@/core/kernel";
 import { entityCount, PlanIndex, planBefore, type Plan } from "@/core/plan";
 import {
@@ -120,7 +120,8 @@ async function planFile(
   history = "",
 ): Promise<string> {
   const record = await wholeRecord(records, site);
-  const pieces = await encodePlanSliced(plan, pauseAfterAWhile());
+  const pieces: string[] = [];
+  for await (const piece of planPieces(plan, pauseAfterAWhile())) pieces.push(piece);
   const taken = photosToFile(await photosIn(photos, site, record));
   const beside = [
     ...(record.length === 0 ? [] : [`,"records":${JSON.stringify(recordsToFile(record))}`]),

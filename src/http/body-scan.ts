@@ -19,17 +19,22 @@ export class BodyScan {
 
   /** Takes the next bytes; what is wrong with them so far, or null. */
   take(bytes: Uint8Array): "too-deep" | "too-many" | null {
-    for (const byte of bytes) {
-      if (this.#inText) {
-        if (this.#escaped) this.#escaped = false;
-        else if (byte === BACKSLASH) this.#escaped = true;
-        else if (byte === QUOTE) this.#inText = false;
-      } else if (byte === QUOTE) this.#inText = true;
-      else if (byte === COMMA) this.#values += 1;
-      else if (byte === OPEN_LIST || byte === OPEN_OBJECT) this.#depth += 1;
-      else if (byte === CLOSE_LIST || byte === CLOSE_OBJECT) this.#depth -= 1;
-      if (this.#depth > MOST_DEPTH) return "too-deep";
+    // A large body has tens of millions of bytes: what is looked at for each of them is at hand.
+    let [depth, values, inText, escaped] = [this.#depth, this.#values, this.#inText, this.#escaped];
+    for (let at = 0; at < bytes.length; at += 1) {
+      const byte = bytes[at];
+      if (inText) {
+        if (escaped) escaped = false;
+        else if (byte === BACKSLASH) escaped = true;
+        else if (byte === QUOTE) inText = false;
+      } else if (byte === QUOTE) inText = true;
+      else if (byte === COMMA) values += 1;
+      else if (byte === OPEN_LIST || byte === OPEN_OBJECT) {
+        depth += 1;
+        if (depth > MOST_DEPTH) return "too-deep";
+      } else if (byte === CLOSE_LIST || byte === CLOSE_OBJECT) depth -= 1;
     }
-    return this.#values > MOST_VALUES ? "too-many" : null;
+    [this.#depth, this.#values, this.#inText, this.#escaped] = [depth, values, inText, escaped];
+    return values > MOST_VALUES ? "too-many" : null;
   }
 }

@@ -1,7 +1,9 @@
 import "server-only";
+import { buffer } from "node:stream/consumers";
+import { pipeline } from "node:stream/promises";
 import { promisify } from "node:util";
-import { gunzip, gzip } from "node:zlib";
-import { encodePlanSliced } from "@/core/formats";
+import { createGzip, gunzip } from "node:zlib";
+import { planPieces } from "@/core/formats";
 import type { Plan } from "@/core/plan";
 import { pauseAfterAWhile } from "@/application/in-slices";
 import type { ReadyBody } from "./route";
@@ -11,7 +13,6 @@ import type { ReadyBody } from "./route";
  * turns this into that header.
  */
 const BODY_ENCODING = "x-body-encoding";
-const zip = promisify(gzip);
 const unzip = promisify(gunzip);
 
 /**
@@ -20,10 +21,15 @@ const unzip = promisify(gunzip);
  */
 const ENCODED = new WeakMap<Plan, Promise<Buffer>>();
 
-async function encode(plan: Plan, revision: number): Promise<Buffer> {
-  const pieces = await encodePlanSliced(plan, pauseAfterAWhile());
-  return zip(Buffer.from([`{"revision":${revision},"plan":`, ...pieces, "}"].join(""), "utf8"), { level: 4 });
+async function* answerPieces(plan: Plan, revision: number): AsyncGenerator<string> {
+  yield `{"revision":${revision},"plan":`;
+  yield* planPieces(plan, pauseAfterAWhile());
+  yield "}";
 }
+
+/** A piece is compressed, in a thread of its own, while the next one is written. */
+const encode = (plan: Plan, revision: number): Promise<Buffer> =>
+  pipeline(answerPieces(plan, revision), createGzip({ level: 4 }), buffer);
 
 /** `{ revision, plan }` as it goes out, compressed for whoever takes that. */
 export async function planBody(plan: Plan, revision: number, headers: Headers): Promise<ReadyBody> {

@@ -1,5 +1,6 @@
 import type { z } from "zod";
-import { pauseAfterAWhile } from "@/application/in-slices";
+import { pause, pauseAfterAWhile } from "@/application/in-slices";
+import { must } from "@/core/kernel";
 import {
   COLLECTION_KINDS,
   decodeStored,
@@ -11,6 +12,7 @@ import {
   type CollectionKind,
   type Entity,
   type Kind,
+  type Link,
   type Plan,
   type Site,
 } from "@/core/plan";
@@ -22,14 +24,16 @@ import {
   clearReference,
   deleteAllOfSite,
   deleteRows,
+  insertLinkEnds,
   insertRow,
   insertTouched,
   selectOfSite,
-  setReference,
+  setReferences,
   sql,
   updateById,
   upsertRows,
   type SqlValue,
+  type Statement,
 } from "./sql";
 
 /** Rows in one statement: well below the 65,535 parameters that a prepared statement can have. */
@@ -49,13 +53,34 @@ function decoded(kind: Kind, fields: Fields): Entity {
   return entity === MISFIT ? ((SCHEMAS[kind] as z.ZodType).parse(fields) as Entity) : entity;
 }
 
+/** A column of a kind's table, and its place among the columns. */
+const columnOf = (kind: CollectionKind, column: string) => ({
+  ...{ table: ROW_MAPS[kind].table, column },
+  at: columnsOf(ROW_MAPS[kind]).indexOf(column),
+});
+type Late = ReturnType<typeof columnOf>;
+
 /** The references that make circles: written as NULL first, set when everything stands. */
-const LATE: Partial<Record<CollectionKind, { readonly column: string; readonly table: string }>> = {
-  room: { table: "room", column: "cabinet_id" },
-  segment: { table: "segment", column: "gateway_interface_id" },
-  device: { table: "device", column: "asks_from_interface_id" },
-  host: { table: "host", column: "behind_host_id" },
+const LATE: Partial<Record<CollectionKind, Late>> = {
+  room: columnOf("room", "cabinet_id"),
+  segment: columnOf("segment", "gateway_interface_id"),
+  device: columnOf("device", "asks_from_interface_id"),
+  host: columnOf("host", "behind_host_id"),
 };
+
+/** Runs statements one after another: while the database works on one, the next is put together. */
+async function runAll(tx: Tx, statements: Iterable<Statement>): Promise<void> {
+  let last: Promise<unknown> = Promise.resolve();
+  for (const statement of statements) {
+    await last;
+    last = tx.run(statement);
+    // It is waited for after the next one was put together; should that fail, nobody asks how this one went.
+    last.catch(() => {});
+    // It leaves in the next turn.
+    await pause();
+  }
+  await last;
+}
 
 async function readLinkEnds(tx: Tx, site: string): Promise<Map<string, { a?: string; b?: string }>> {
   const ends = new Map<string, { a?: string; b?: string }>();
@@ -115,10 +140,9 @@ const updateSite = (tx: Tx, site: Site): Promise<number> =>
 
 /** A row with its late reference left out, and that reference. */
 function rowOf(kind: CollectionKind, site: string, entity: Entity): { row: SqlValue[]; late: SqlValue } {
-  const map = ROW_MAPS[kind];
-  const row = writeRow(map, encoded(kind, entity));
-  const at = LATE[kind] === undefined ? -1 : columnsOf(map).indexOf(LATE[kind].column);
-  const late = at < 0 ? null : (row[at] ?? null);
+  const row = writeRow(ROW_MAPS[kind], encoded(kind, entity));
+  const at = LATE[kind]?.at ?? -1;
+  const late = row[at] ?? null;
   if (at >= 0) row[at] = null;
   return { row: [site, entity.id, ...row], late };
 }
@@ -130,29 +154,41 @@ const gone = (changes: readonly Change[], kind: Kind): string[] =>
     .filter((c) => c.after === null)
     .map((c) => c.id);
 
-interface LateReference {
-  readonly table: string;
-  readonly column: string;
-  readonly id: string;
-  readonly value: SqlValue;
-}
+/** Rows of a kind with the late references that they shall have. */
+type LateReferences = Map<CollectionKind, { readonly id: string; readonly value: SqlValue }[]>;
 
-/** Writes what is new or changed, kind by kind; returns the references that can be set only afterwards. */
-async function putRows(tx: Tx, site: string, changes: readonly Change[]): Promise<LateReference[]> {
-  const late: LateReference[] = [];
+/** What is new or changed, kind by kind; the references that can be set only afterwards come to `late`. */
+function* putRows(site: string, changes: readonly Change[], late: LateReferences): Generator<Statement> {
   for (const kind of COLLECTION_KINDS) {
     const kept = changesOf(changes, kind).flatMap(({ after }) => (after === null ? [] : [after as Entity]));
-    const reference = LATE[kind];
+    const columns = columnsOf(ROW_MAPS[kind]);
+    const references: { id: string; value: SqlValue }[] = [];
+    late.set(kind, references);
     for (const run of inRuns(kept)) {
-      const rows = run.map((entity) => ({ entity, ...rowOf(kind, site, entity) }));
-      const written = rows.map(({ row }) => row);
-      await tx.run(upsertRows(ROW_MAPS[kind].table, columnsOf(ROW_MAPS[kind]), written));
-      if (reference === undefined) continue;
-      for (const { entity, late: value } of rows)
-        if (value !== null) late.push({ ...reference, id: entity.id, value });
+      const rows: SqlValue[][] = [];
+      for (const entity of run) {
+        const { row, late: value } = rowOf(kind, site, entity);
+        rows.push(row);
+        if (value !== null) references.push({ id: entity.id, value });
+      }
+      yield upsertRows(ROW_MAPS[kind].table, columns, rows);
     }
   }
-  return late;
+}
+
+/** What can be written only when all rows stand: the ends of cables, and the references that make circles. */
+function* putLate(site: string, changes: readonly Change[], late: LateReferences): Generator<Statement> {
+  const links = changesOf(changes, "link").flatMap(({ after }) => (after === null ? [] : [after as Link]));
+  for (const run of inRuns(links))
+    yield insertLinkEnds(
+      site,
+      run.flatMap(({ id, a, b }) => [[id, "a", a] as const, [id, "b", b] as const]),
+    );
+  for (const [kind, references] of late)
+    for (const run of inRuns(references)) {
+      const { table, column } = must(LATE[kind], "a kind with a late reference");
+      yield setReferences(table, column, site, run);
+    }
 }
 
 /**
@@ -167,17 +203,9 @@ export async function writeChanges(tx: Tx, site: string, changes: readonly Chang
   const links = changesOf(changes, "link");
   for (const run of inRuns(links.filter((c) => c.before !== null).map((c) => c.id)))
     await tx.run(deleteRows("link_end", "link_id", site, run));
-  const late = await putRows(tx, site, changes);
-  for (const change of links) {
-    if (change.kind !== "link" || change.after === null) continue;
-    const { id, a, b } = change.after;
-    await tx.run(
-      sql`INSERT INTO link_end (site_id, link_id, which, port_id)
-        VALUES (${site}, ${id}, 'a', ${a}), (${site}, ${id}, 'b', ${b})`,
-    );
-  }
-  for (const { table, column, id, value } of late)
-    await tx.run(setReference(table, column, { site, id, value }));
+  const late: LateReferences = new Map();
+  await runAll(tx, putRows(site, changes, late));
+  await runAll(tx, putLate(site, changes, late));
   const backwards = [...COLLECTION_KINDS].reverse();
   for (const kind of backwards) {
     const reference = LATE[kind];
@@ -199,11 +227,11 @@ export async function writeTouched(
   revision: number,
   changes: readonly Change[],
 ): Promise<void> {
-  for (let from = 0; from < changes.length; from += TOUCHED_AT_ONCE) {
-    await tx.run(
-      insertTouched(changes.slice(from, from + TOUCHED_AT_ONCE).map(({ id }) => [site, id, revision])),
-    );
+  function* statements(): Generator<Statement> {
+    for (let from = 0; from < changes.length; from += TOUCHED_AT_ONCE)
+      yield insertTouched(changes.slice(from, from + TOUCHED_AT_ONCE).map(({ id }) => [site, id, revision]));
   }
+  await runAll(tx, statements());
 }
 
 /** Removes a site and everything of it. */

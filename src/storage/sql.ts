@@ -41,14 +41,29 @@ export function upsertRows(
   rows: readonly (readonly SqlValue[])[],
 ): Statement {
   const all = ["site_id", "id", ...columns].map(named);
-  const hole = `(${all.map(() => "?").join(", ")})`;
   const update = columns.map((column) => `${column} = VALUES(${column})`).join(", ");
   return made(
     `INSERT INTO ${named(table)} (${all.join(", ")}) VALUES ` +
-      `${rows.map(() => hole).join(", ")} ON DUPLICATE KEY UPDATE ${update}`,
+      `${holes(all.length, rows.length)} ON DUPLICATE KEY UPDATE ${update}`,
     rows.flat(),
   );
 }
+
+/** The parameters of `rows` rows of as many columns: `(?, ?), (?, ?)`. */
+function holes(columns: number, rows: number): string {
+  const row = `(${Array(columns).fill("?").join(", ")})`;
+  return Array(rows).fill(row).join(", ");
+}
+
+/** Writes the ends of cables: which end of which cable is in which port. */
+export const insertLinkEnds = (
+  site: string,
+  ends: readonly (readonly [link: string, which: "a" | "b", port: string])[],
+): Statement =>
+  made(
+    `INSERT INTO link_end (site_id, link_id, which, port_id) VALUES ${holes(4, ends.length)}`,
+    ends.flatMap((end) => [site, ...end]),
+  );
 
 /** Sets one reference of some rows to NULL, before what it points at goes. */
 export const clearReference = (
@@ -79,12 +94,18 @@ export const deleteAllOfSite = (table: string, site: string): Statement =>
 export const clearAllOfSite = (table: string, column: string, site: string): Statement =>
   made(`UPDATE ${named(table)} SET ${named(column)} = NULL WHERE site_id = ?`, [site]);
 
-export const setReference = (
+/** Sets one reference of some rows, each to a value of its own. */
+export const setReferences = (
   table: string,
   column: string,
-  { site, id, value }: { readonly site: string; readonly id: string; readonly value: SqlValue },
+  site: string,
+  rows: readonly { readonly id: string; readonly value: SqlValue }[],
 ): Statement =>
-  made(`UPDATE ${named(table)} SET ${named(column)} = ? WHERE site_id = ? AND id = ?`, [value, site, id]);
+  made(
+    `UPDATE ${named(table)} SET ${named(column)} = CASE id ${rows.map(() => "WHEN ? THEN ?").join(" ")} END ` +
+      `WHERE site_id = ? AND id IN (${rows.map(() => "?").join(", ")})`,
+    [...rows.flatMap(({ id, value }) => [id, value]), site, ...rows.map(({ id }) => id)],
+  );
 
 export const insertRow = (
   table: string,
@@ -102,7 +123,7 @@ export const insertTouched = (
   rows: readonly (readonly [site: string, entity: string, revision: number])[],
 ): Statement =>
   made(
-    `INSERT INTO change_touch (site_id, entity_id, revision) VALUES ${rows.map(() => "(?, ?, ?)").join(", ")}`,
+    `INSERT INTO change_touch (site_id, entity_id, revision) VALUES ${holes(3, rows.length)}`,
     rows.flat(),
   );
 

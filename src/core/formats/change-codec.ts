@@ -1,5 +1,14 @@
 import { z } from "zod";
-import { SCHEMAS, type Change, type ChangeBatch, type Kind, HALVES, idField, shortText } from "../plan";
+import {
+  encodeStored,
+  SCHEMAS,
+  type Change,
+  type ChangeBatch,
+  type Kind,
+  HALVES,
+  idField,
+  shortText,
+} from "../plan";
 import type { Breath } from "./breath";
 import { upgradedChanges } from "./older";
 
@@ -125,15 +134,23 @@ export const encodeBatch = (batch: ChangeBatch): unknown =>
 export const batchOf = (value: z.output<typeof changeBatchSchema>): ChangeBatch =>
   value as unknown as ChangeBatch;
 
+const half = (kind: Kind, entity: Change["after"]) => entity && encodeStored(kind, entity as never);
+/** A change as JSON takes it; what it is given is not asked again. */
+const encodeChange = ({ kind, id, before, after }: Change): unknown => ({
+  kind,
+  id,
+  before: half(kind, before),
+  after: half(kind, after),
+});
+
 /** Changes as JSON values, for the change log. */
-export const encodeChanges = (changes: readonly Change[]): unknown =>
-  z.encode(z.array(changeSchema), changes as unknown as z.output<typeof changeSchema>[]);
+export const encodeChanges = (changes: readonly Change[]): unknown => changes.map(encodeChange);
 
 /** `encodeChanges` as JSON text, for many of them: `breath` is asked between them. */
 export async function encodeChangesSliced(changes: readonly Change[], breath: Breath): Promise<string> {
   const texts: string[] = [];
   for (const change of changes) {
-    texts.push(JSON.stringify(z.encode(changeSchema, change as unknown as z.output<typeof changeSchema>)));
+    texts.push(JSON.stringify(encodeChange(change)));
     await breath();
   }
   return `[${texts.join(",")}]`;

@@ -36,7 +36,7 @@ export {
   decodePlan,
   decodePlanSliced,
   encodePlan,
-  encodePlanSliced,
+  planPieces,
   type FileFault,
   integrityFault,
   MOST_BATCHES,

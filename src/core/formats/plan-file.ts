@@ -262,23 +262,30 @@ export async function decodePlanSliced(
   return planOfFile({ ...read.data, ...lists } as unknown as PlanFile, applyChanges);
 }
 
+/** As many entities make a piece of JSON text: some hundred kilobytes. */
+const PIECE = 500;
+
 /**
- * A plan in the file's form, piece by piece as JSON text: what `JSON.stringify(encodePlan(plan))` gives,
- * without holding up others for as long.
+ * A plan in the file's form, piece by piece as JSON text, the closing brace on its own: together they say what
+ * `encodePlan` gives, without holding up others for as long.
  */
-export async function encodePlanSliced(plan: Plan, breath: Breath): Promise<string[]> {
-  const pieces = [
-    `{"format":"dianome-plan","version":${VERSION},"site":${JSON.stringify(encodeStored("site", plan.site))}`,
-  ];
+export async function* planPieces(plan: Plan, breath: Breath): AsyncGenerator<string> {
+  const site = JSON.stringify(encodeStored("site", plan.site));
+  yield `{"format":"dianome-plan","version":${VERSION},"site":${site}`;
   for (const kind of COLLECTION_KINDS) {
-    const texts: string[] = [];
+    yield `,"${LIST_NAMES[kind]}":[`;
+    let texts: string[] = [];
+    let before = "";
     for (const entity of plan[kind].values()) {
       texts.push(JSON.stringify(encodeStored(kind, entity)));
       await breath();
+      if (texts.length < PIECE) continue;
+      yield before + texts.join(",");
+      [texts, before] = [[], ","];
     }
-    pieces.push(`,"${LIST_NAMES[kind]}":[`, texts.join(","), "]");
+    yield `${texts.length === 0 ? "" : before}${texts.join(",")}]`;
   }
-  return [...pieces, "}"];
+  yield "}";
 }
 
 /**

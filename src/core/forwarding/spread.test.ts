@@ -114,6 +114,23 @@ describe("a broadcast", () => {
     });
   });
 
+  test("put on a cable between two switches comes in at both, and goes on from both", () => {
+    const { frames, arrivals, heard } = spread(chain, from("A1", 10));
+    expect([...frames].sort()).toEqual([" 10", "A9 -", "B2 10", "C9 -"]);
+    expect([...arrivals].sort()).toEqual(["A1 10", "B1 10", "C1 10"]);
+    expect([...heard].sort()).toEqual(["A9 -", "C9 -"]);
+  });
+
+  test("that leaks into another VLAN goes on in both over one cable", () => {
+    const leaking = { A1: access(10), B1: access(20), A2: access(10), B3: access(10), ...ports };
+    const cables = ["A1-B1", "A2-B3", "B2-C1"];
+    const gear = { gear: GEAR, cables, ports: leaking, tagged: [10, 20] };
+    const plan = withHosts(gear, ["A9", "C9", "C8"]);
+    const { frames, heard } = spread(plan, from("A9"));
+    expect(frames.filter((frame) => frame.startsWith("B2"))).toEqual(["B2 20", "B2 10"]);
+    expect([...heard].sort()).toEqual(["C8 -", "C9 -"]);
+  });
+
   test("goes once round a loop without a tree", () => {
     const { frames, arrivals } = spread(cabledGear({ gear: GEAR, cables: RING, ports }), from("A9"));
     expect(new Set(frames).size).toBe(frames.length);
@@ -167,6 +184,10 @@ describe("asked singly", () => {
     expect(first("C9", null)).toMatchObject({ port: portNumber.get(endId("C9")), tag: null, after: 2 });
     for (const none of [first("A1", 20), first("A1", null), first("C9", 10), first("C8", null)])
       expect(none).toBeUndefined();
+    // Whichever end of a cable sends it.
+    const fromC = flood(index, from("C9"));
+    expect(fromC.emission(fromC.firstOn(wireAt("A1"), 10))?.port).toBe(portNumber.get(endId("B1")));
+    expect(fromC.emission(fromC.firstOn(wireAt("C1"), 10))?.port).toBe(portNumber.get(endId("C1")));
     expect(result.firstOn(99, null)).toBe(-1);
     expect(result.emission(99)).toBeUndefined();
   });

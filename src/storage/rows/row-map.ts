@@ -51,7 +51,10 @@ export const inner = (field: string, columns: Readonly<Record<string, string>>):
 });
 
 export const columnsOf = (map: RowMap): string[] => map.parts.flatMap((part) => part.columns);
-export const writeRow = (map: RowMap, entity: Fields): SqlValue[] =>
-  map.parts.flatMap((part) => [...part.write(entity)]);
+export function writeRow(map: RowMap, entity: Fields): SqlValue[] {
+  const row: SqlValue[] = [];
+  for (const part of map.parts) for (const value of part.write(entity)) row.push(value);
+  return row;
+}
 export const readRow = (map: RowMap, row: Row): Fields =>
   Object.assign({ id: row.id }, ...map.parts.map((part) => part.read(row))) as Fields;
