@@ -1,5 +1,5 @@
 import type { Host, PlanIndex } from "../plan";
-import { Lately } from "../kernel";
+import { Lately, must } from "../kernel";
 import { TREE, type PlanTree } from "../spanning-tree";
 import {
   classify,
@@ -320,9 +320,8 @@ function begunOn({ fabric, tree }: Spreading): Begun["floods"] {
 /** What the ends of the wire make of one frame. */
 function deliver(work: Spreading, emission: number): void {
   const { fabric } = work;
-  const frame = work.emission(emission);
-  const wire = frame === undefined ? undefined : fabric.wires[frame.wire];
-  if (frame === undefined || wire === undefined) return;
+  const frame = must(work.emission(emission), "a frame on its way");
+  const wire = must(fabric.wires[frame.wire], "the wire that it is on");
   for (const port of wire.routedPorts) work.routed.push({ port, tag: frame.tag, emission });
   for (const port of wire.bridgePorts) {
     const entity = fabric.ports[port];
