@@ -12,8 +12,11 @@ import type { Statement } from "./sql";
 
 export type Row = Readonly<Record<string, unknown>>;
 
-/** An instant of the database, which keeps them in UTC, as ISO 8601 has it. */
-export const instant = (value: unknown): string => `${String(value).replace(" ", "T")}Z`;
+/**
+ * An instant of the database, which keeps them in UTC, as ISO 8601 has it, always with its milliseconds: of a
+ * whole second the driver leaves them out, and as text it would come after the rest of its second.
+ */
+export const instant = (value: unknown): string => `${String(value).replace(" ", "T").padEnd(23, ".000")}Z`;
 
 /** What a statement runs on: the pool outside a transaction, one connection inside. */
 export interface Tx {

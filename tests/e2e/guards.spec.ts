@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from "@playwright/test";
-import { goTo, press, tabTo } from "./by-keyboard";
+import { arrowTo, downTo, goTo, press, tabTo } from "./by-keyboard";
 import { ownSite, saved } from "./open-site";
 
 const margin = (page: Page) => page.getByRole("complementary", { name: "Margin" });
@@ -8,9 +8,7 @@ const who = (page: Page, name: string): Locator =>
 
 /** The way of the sheet by arrows. */
 async function showSignIn(page: Page): Promise<void> {
-  await tabTo(page, page.getByRole("radiogroup", { name: "Show" }).locator('[aria-checked="true"]'));
-  for (let i = 0; i < 4 && !(await page.getByRole("radio", { name: "Sign-in" }).isChecked()); i += 1)
-    await page.keyboard.press("ArrowRight");
+  await arrowTo(page, page.getByRole("radiogroup", { name: "Show" }), "Sign-in");
   await expect(page.getByRole("heading", { name: "Who gets in" })).toBeVisible();
 }
 
@@ -58,9 +56,10 @@ test("by keys alone: a profile from nothing to closed, seen with servers down, a
   await showSignIn(page);
   const screen = who(page, "Waiting room screen");
   await expect(screen.getByText("watched")).toHaveCount(2);
-  await tabTo(page, page.getByRole("grid", { name: "Who gets in" }).locator('td[tabindex="0"]'));
-  const chosen = margin(page).getByRole("heading", { level: 2, name: "Waiting room screen" });
-  for (let i = 0; i < 12 && !(await chosen.isVisible()); i += 1) await press(page, "ArrowDown");
+  const grid = page.getByRole("grid", { name: "Who gets in" });
+  await tabTo(page, grid.locator('td[tabindex="0"]'));
+  await downTo(page, grid, "Waiting room screen");
+  await expect(margin(page).getByRole("heading", { level: 2, name: "Waiting room screen" })).toBeVisible();
   await tabTo(page, margin(page).getByRole("button", { name: "Screens" }));
   await press(page, "Enter");
   await expect(margin(page).getByText(/closed.*: cuts nobody off/)).toBeVisible();

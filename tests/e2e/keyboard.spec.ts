@@ -1,12 +1,10 @@
 import { expect, test, type Locator, type Page } from "@playwright/test";
-import { goTo, press, tabTo } from "./by-keyboard";
+import { arrowTo, goTo, press, tabTo } from "./by-keyboard";
 import { newSite, saved } from "./open-site";
 
 /** The roles are one stop for Tab; arrows choose among them. */
 async function paintAs(page: Page, role: string): Promise<void> {
-  await tabTo(page, page.getByRole("radiogroup", { name: "Role" }).locator('[aria-checked="true"]'));
-  for (let i = 0; i < 9 && !(await page.getByRole("radio", { name: role }).isChecked()); i += 1)
-    await page.keyboard.press("ArrowRight");
+  await arrowTo(page, page.getByRole("radiogroup", { name: "Role" }), role);
   await expect(page.getByRole("radio", { name: role })).toBeFocused();
 }
 

@@ -1,7 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Browser, type Page } from "@playwright/test";
 import { Secret, TOTP } from "otpauth";
-import { press, tabTo } from "./by-keyboard";
+import { arrowTo, press, tabTo } from "./by-keyboard";
 import { openSite, openView, ownSite } from "./open-site";
 
 // Somebody is invited, makes an account with a second factor, may do what the role allows, and is taken out.
@@ -107,12 +107,7 @@ test("customers, folders of sites, roles and tokens by keyboard alone", async ({
   const site = "Lockkeeper's House, by keyboard";
   await ownSite(page, "lockkeepers-house", site);
   await page.goto("/people");
-  const part = async (name: string) => {
-    const choice = page.getByRole("radio", { name, exact: true });
-    await tabTo(page, page.getByLabel("What of it").locator('[aria-checked="true"]'), true);
-    for (let i = 0; i < 4 && !(await choice.isChecked()); i += 1) await press(page, "ArrowRight");
-    await expect(choice).toBeChecked();
-  };
+  const part = (name: string) => arrowTo(page, page.getByLabel("What of it"), name, true);
   const choose = async (label: string, option: string) => {
     const select = page.getByRole("combobox", { name: label, exact: true });
     await tabTo(page, select);

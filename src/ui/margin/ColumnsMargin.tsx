@@ -43,7 +43,6 @@ export function ColumnsMargin<C extends string>(props: Props<C>) {
       </Section>
       <FindingsSection ids={new Set([id])} />
       {caution}
-      <HistorySection about={id} />
       <div className="section px-4 pt-3">
         <button
           type="button"
@@ -56,6 +55,7 @@ export function ColumnsMargin<C extends string>(props: Props<C>) {
           Remove the {word}
         </button>
       </div>
+      <HistorySection about={id} />
     </>
   );
 }

@@ -10,7 +10,10 @@ import { WhySo } from "./WhySo";
 const MOST_SHOWN = 5;
 const NEWEST = 4_000_000_000;
 
-/** What was last done, to the whole plan or to what is selected; `also` is a part of how that came to be. */
+/**
+ * What was last done, to the whole plan or to what is selected; `also` is a part of how that came to be. The
+ * server tells it after the rest is drawn, so it stands last: nothing may move away from under a pointer.
+ */
 export function HistorySection({
   about = null,
   also = [],

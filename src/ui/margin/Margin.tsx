@@ -230,12 +230,11 @@ function NothingMargin({ view }: { view: ViewKey }) {
   if (view === "survey") return <SurveyMargin />;
   if (view === "guards")
     return (
-      <>
-        <SheetMargin view={view} />
+      <SheetMargin view={view}>
         <SwitchOn />
         <TreesAhead />
         <AirGap />
-      </>
+      </SheetMargin>
     );
   return view === "wireless" ? <WirelessMargin /> : <SheetMargin view={view} />;
 }

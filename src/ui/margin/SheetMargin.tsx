@@ -1,5 +1,6 @@
 "use client";
 
+import type { ReactNode } from "react";
 import { counted } from "@/core/repairs";
 import { glanceAt, nextStep } from "@/core/sheets";
 import { ViewLink } from "../frame/ViewLink";
@@ -17,9 +18,9 @@ function remarks(all: number, stops: number): string {
 
 /**
  * Nothing is selected: what this sheet holds, what is found wrong on it with the ways to mend it, and where
- * to go on.
+ * to go on; then what can be asked of this sheet alone, which waits for the findings that stand above it.
  */
-export function SheetMargin({ view }: { view: ViewKey }) {
+export function SheetMargin({ view, children }: { view: ViewKey; children?: ReactNode }) {
   const index = useIndex();
   const list = usePlan((state) => state.list);
   const hasFindings = useHasFindings();
@@ -44,6 +45,7 @@ export function SheetMargin({ view }: { view: ViewKey }) {
       )}
       <FindingList title="Findings" own={own} />
       <NextStepSection view={view} />
+      {hasFindings ? children : null}
       <HistorySection />
     </>
   );

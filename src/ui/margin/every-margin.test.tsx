@@ -67,6 +67,7 @@ jest.mock("../plan-store/api", () => ({
 jest.mock("../record-store/use-record", () => ({
   useRecord: () => ({ record: [], sync: () => Promise.resolve() }),
 }));
+jest.mock("./HistorySection", () => ({ HistorySection: () => <p className="late" /> }));
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push: () => {} }), usePathname: () => "/" }));
 jest.mock("next/dynamic", () => () => () => null);
 
@@ -181,11 +182,16 @@ describe.each(SITES.map((plan) => [plan.site.name, plan] as const))("%s", (_, pl
   });
 
   test.each(selectionsOf(plan))(
-    "%s has a head, and no word of it is a value that is not there",
+    "%s has a head, no word is a value that is not there, and what comes late stands below all controls",
     (_name, view, selection) => {
       const margin = draw(view, selection);
       expect(margin.querySelector("h2, h3, .kick")?.textContent ?? margin.textContent).not.toBe("");
       expect(margin.textContent).not.toMatch(/undefined|\bnull\b|NaN|\[object/);
+      const inOrder = margin.querySelectorAll(".late, button, input, select, textarea, a");
+      const late = [...inOrder].findIndex((element) => element.className === "late");
+      const below = late === -1 ? [] : [...inOrder].slice(late + 1);
+      // Remarks are below everything, and come later themselves.
+      expect(below.filter((element) => element.closest('[aria-label="Remarks"]') === null)).toEqual([]);
     },
   );
 

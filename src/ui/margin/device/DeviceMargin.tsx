@@ -107,12 +107,12 @@ export function DeviceMargin({ id }: { id: string }) {
         Isolate first; never look into a fibre or an optic. Fixed wiring by licensed people under the local
         code.
       </Caution>
-      <HistorySection about={id} />
       <div className="section px-4 pt-3">
         <button type="button" className="button danger" onClick={remove}>
           Remove
         </button>
       </div>
+      <HistorySection about={id} />
     </>
   );
 }

@@ -76,7 +76,6 @@ export function InterfaceMargin({ id }: { id: string }) {
           onChoose={(translates) => edit(setLeg({ leg: id, fields: { translates } }))}
         />
       </Section>
-      <HistorySection about={id} />
       <div className="section px-4 pt-3">
         <button
           type="button"
@@ -86,6 +85,7 @@ export function InterfaceMargin({ id }: { id: string }) {
           Show {device.name}
         </button>
       </div>
+      <HistorySection about={id} />
     </>
   );
 }

@@ -134,12 +134,12 @@ export function LinkMargin({ id }: { id: string }) {
           copper joins their earths: use fibre there. Fixed wiring by licensed people under the local code.
         </Caution>
       )}
-      <HistorySection about={id} />
       <div className="section px-4 pt-3">
         <button type="button" className="button danger" onClick={remove}>
           Take the cable out
         </button>
       </div>
+      <HistorySection about={id} />
     </>
   );
 }

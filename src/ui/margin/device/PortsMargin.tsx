@@ -94,7 +94,6 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
       <Caution head="On a live network">
         paint the far end of a trunk first, and keep one port as a rescue port.
       </Caution>
-      {isSingle ? <HistorySection about={first.id} also={cable === undefined ? [] : [cable.id]} /> : null}
       {isSingle ? (
         <div className="section px-4 pt-3">
           <button type="button" className="button" onClick={probeFrom}>
@@ -102,6 +101,7 @@ export function PortsMargin({ device, ids }: { device: string; ids: readonly str
           </button>
         </div>
       ) : null}
+      {isSingle ? <HistorySection about={first.id} also={cable === undefined ? [] : [cable.id]} /> : null}
     </>
   );
 }

@@ -55,12 +55,12 @@ export function WishMargin({ id, way }: { id: string; way: Way | null }) {
         Mind the local privacy law, and work only on networks you are authorised to work on. What is open to
         the internet is found and tried by strangers.
       </Caution>
-      <HistorySection about={id} />
       <div className="section px-4 pt-3">
         <button type="button" className="button danger" onClick={remove}>
           Remove the wish
         </button>
       </div>
+      <HistorySection about={id} />
     </>
   );
 }

@@ -188,7 +188,6 @@ export function HostMargin({ id }: { id: string }) {
           ))}
         </Section>
       )}
-      <HistorySection about={id} />
       <div className="section flex gap-[6px] px-4 pt-3">
         <button type="button" className="button" onClick={probeFrom}>
           Probe from here
@@ -197,6 +196,7 @@ export function HostMargin({ id }: { id: string }) {
           Remove
         </button>
       </div>
+      <HistorySection about={id} />
     </>
   );
 }

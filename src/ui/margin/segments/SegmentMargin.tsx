@@ -119,12 +119,12 @@ export function SegmentMargin({ id }: { id: string }) {
       </div>
       <Options segment={segment} />
       <Wireless segment={segment} />
-      <HistorySection about={id} />
       <div className="section px-4 pt-3">
         <button type="button" className="button danger" onClick={remove}>
           Remove the segment
         </button>
       </div>
+      <HistorySection about={id} />
     </>
   );
 }

@@ -144,12 +144,12 @@ export function GearMargin({ id }: { id: string | null }) {
       </Section>
       {gear === undefined ? null : (
         <>
-          <HistorySection about={gear.id} />
           <div className="section px-4 pt-3">
             <button type="button" className="button danger" onClick={remove}>
               Remove it from the list
             </button>
           </div>
+          <HistorySection about={gear.id} />
         </>
       )}
     </>

@@ -73,12 +73,12 @@ export function LineMargin({ id }: { id: string | null }) {
       </Section>
       {line === undefined ? null : (
         <>
-          <HistorySection about={line.id} />
           <div className="section px-4 pt-3">
             <button type="button" className="button danger" onClick={remove}>
               Remove the line
             </button>
           </div>
+          <HistorySection about={line.id} />
         </>
       )}
     </>

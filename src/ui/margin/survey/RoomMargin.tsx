@@ -138,7 +138,6 @@ export function RoomMargin({ id }: { id: string }) {
         />
       </Section>
       <DraftSummary />
-      <HistorySection about={id} />
       <div className="section flex gap-[6px] px-4 pt-3">
         <button type="button" className="button" onClick={() => edit(moveRoom({ room: id, by: -1 }))}>
           Up
@@ -157,6 +156,7 @@ export function RoomMargin({ id }: { id: string }) {
           Remove
         </button>
       </div>
+      <HistorySection about={id} />
     </>
   );
 }

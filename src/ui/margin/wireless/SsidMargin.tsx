@@ -129,12 +129,12 @@ export function SsidMargin({ id }: { id: string }) {
               }),
             )}
       </Section>
-      <HistorySection about={id} />
       <div className="section px-4 pt-3">
         <button type="button" className="button danger" onClick={remove}>
           Remove the name
         </button>
       </div>
+      <HistorySection about={id} />
     </>
   );
 }
