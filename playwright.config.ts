@@ -10,6 +10,8 @@ const ONE = [
   "access",
   "drills",
   "gateway",
+  "guards",
+  "handover",
   "papers",
   "people",
   "simulation",
