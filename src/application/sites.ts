@@ -12,7 +12,6 @@ import {
   type Site,
 } from "@/core/plan";
 import type { Photo, Recorded } from "@/core/records";
-import { writeBatch } from "./commit-batch";
 import { IN_BIN, type AppError } from "./errors";
 import { MOST_ENTRIES, RECORD_FULL } from "./records";
 import type { Person, PlanStore, ToldEntry } from "./stores";
@@ -109,8 +108,9 @@ function toldLog({ id, batchId, by }: CameIn, { batches, before }: PlanHistory):
 }
 
 /**
- * Writes a whole plan as a new site, and its record; all of it or nothing. Its history is the one that came
- * with it, or begins with one batch that makes it all. The same id asked for again is the same site.
+ * Writes a whole plan that was read strictly as a new site, and its record; all of it or nothing. Its history
+ * is the one that came with it, or begins with one batch that makes it all. The same id asked for again is the
+ * same site.
  */
 export async function storePlan(store: PlanStore, came: CameIn): Promise<Result<{ id: string }, AppError>> {
   const { id, batchId, plan, record = [], photos = [], history = null, customer = null, by } = came;
@@ -125,10 +125,8 @@ export async function storePlan(store: PlanStore, came: CameIn): Promise<Result<
     const whole = { ...plan, site };
     if (history !== null) await tx.beginLog(id, toldLog(came, history), whole);
     else {
-      const source = { undoes: null, redoes: null };
       const batch = importOf(batchId, whole);
-      const written = await writeBatch(tx, id, { revision: 0, batch, by, source });
-      if (!written.ok) return written;
+      await tx.write(id, { revision: 1, batch, by, undoes: null, redoes: null }, whole);
     }
     await tx.beginRecord(
       id,

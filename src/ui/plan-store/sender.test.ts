@@ -300,6 +300,30 @@ test("an undo that meets a later change asks with both values and keeps what was
   ]);
 });
 
+test("a step whose answer is lost is done once, however often it is asked for", async () => {
+  let now: Weather = "fair";
+  const { ruth, server } = await scene(() => now);
+  const names = async () => {
+    const { host } = await server();
+    return [0, 1].map((n) => host.get(must(hosts[n], "a host").id)?.name);
+  };
+  const [first, second] = hosts.map(({ name }) => name);
+  for (const n of [0, 1]) {
+    ruth.edit(rename(n, `Renamed ${n}`));
+    await settle([ruth]);
+  }
+  const asked = async (way: "undo" | "redo") => {
+    now = "answer lost";
+    expect(await ruth.sender.step(way)).toBe(AWAY.sentence);
+    now = "fair";
+    expect(await ruth.sender.step(way)).toBeNull();
+    return names();
+  };
+  expect(await asked("undo")).toEqual(["Renamed 0", second]);
+  expect(await asked("undo")).toEqual([first, second]);
+  expect(await asked("redo")).toEqual(["Renamed 0", second]);
+});
+
 /** What the server tells by itself of everything after a revision. */
 async function toldAfter(store: PlanStore, after: number): Promise<Parameters<Sender["hear"]>[0]> {
   const { revision, entries } = must(await store.news(SITE, after), "the site");

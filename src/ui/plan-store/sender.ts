@@ -65,6 +65,8 @@ export function makeSender({ site, person, call, get, set, show, loadAnew, say, 
   let waitMs = FIRST_WAIT_MS;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let conflicts = 0;
+  /** The last step that was asked for, and of what: after a lost answer the same one is asked for again. */
+  let asked = { of: "", id: "" };
 
   /** Takes in what others did, or loads the plan anew when it does not follow from what is here. */
   const takeIn = async (entries: readonly Logged[]): Promise<void> => {
@@ -213,7 +215,9 @@ export function makeSender({ site, person, call, get, set, show, loadAnew, say, 
         field,
         keep: choices.choose({ id, field }) ?? "theirs",
       })) ?? [];
-    const answer = await call<StepAnswer>(`${path}/${way}`, "POST", { id: v7(), settled });
+    const of = `${way} ${held.revision}`;
+    if (asked.of !== of) asked = { of, id: v7() };
+    const answer = await call<StepAnswer>(`${path}/${way}`, "POST", { id: asked.id, settled });
     if (!answer.ok) {
       const { code, sentence, clashes } = answer.refused;
       if (code !== "clash" || clashes === undefined) return sentence;
