@@ -10,6 +10,12 @@ import { WhySo } from "./WhySo";
 const MOST_SHOWN = 5;
 const NEWEST = 4_000_000_000;
 
+/** What was done, and to what: null for the whole plan. */
+interface Told {
+  readonly about: string | null;
+  readonly lines: readonly LogLineAnswer[];
+}
+
 /**
  * What was last done, to the whole plan or to what is selected; `also` is a part of how that came to be. The
  * server tells it after the rest is drawn, so it stands last: nothing may move away from under a pointer.
@@ -23,18 +29,20 @@ export function HistorySection({
 }) {
   const site = usePlan((state) => state.site);
   const { revision, index } = useHeld();
-  const [lines, setLines] = useState<readonly LogLineAnswer[]>([]);
+  const [told, setTold] = useState<Told>({ about, lines: [] });
   useEffect(() => {
     let isCurrent = true;
     void call<LogLineAnswer[]>(
       `/api/sites/${site}/history?before=${NEWEST}${about === null ? "" : `&about=${about}`}`,
     ).then((answer) => {
-      if (isCurrent && answer.ok) setLines(answer.value);
+      if (isCurrent && answer.ok) setTold({ about, lines: answer.value });
     });
     return () => {
       isCurrent = false;
     };
   }, [site, revision, about]);
+  // Until it is told, or without an answer, what was told of something else is not its history.
+  const lines = told.about === about ? told.lines : [];
   if (lines.length === 0) return null;
   return (
     <section className="section">
