@@ -32,7 +32,7 @@ beforeEach(() => {
   scene.show(fennelStreet());
 });
 
-test("the last five of the whole plan are told, each by whom and when, once the server tells them", async () => {
+test("the last five of the whole plan are told, by whom and when, once the server tells them", async () => {
   render(<HistorySection />);
   expect(screen.queryByRole("heading", { name: "History" })).toBeNull();
   await answer({ ok: true, value: [7, 6, 5, 4, 3, 2].map(line) });

@@ -324,6 +324,17 @@ test("a step whose answer is lost is done once, however often it is asked for", 
   expect(await asked("redo")).toEqual(["Renamed 0", second]);
 });
 
+test("a step that is asked for twice before the first is answered is done twice", async () => {
+  const { ruth, server } = await scene();
+  for (const n of [0, 1]) {
+    ruth.edit(rename(n, `Renamed ${n}`));
+    await settle([ruth]);
+  }
+  expect(await Promise.all([ruth.sender.step("undo"), ruth.sender.step("undo")])).toEqual([null, null]);
+  const { host } = await server();
+  for (const { id, name } of hosts) expect(host.get(id)?.name).toBe(name);
+});
+
 /** What the server tells by itself of everything after a revision. */
 async function toldAfter(store: PlanStore, after: number): Promise<Parameters<Sender["hear"]>[0]> {
   const { revision, entries } = must(await store.news(SITE, after), "the site");

@@ -65,8 +65,8 @@ export function makeSender({ site, person, call, get, set, show, loadAnew, say, 
   let waitMs = FIRST_WAIT_MS;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let conflicts = 0;
-  /** The last step that was asked for, and of what: after a lost answer the same one is asked for again. */
-  let asked = { of: "", id: "" };
+  /** A step whose answer was lost, and of what: it may have been done, so the same one is asked for again. */
+  let lost: { readonly of: string; readonly id: string } | null = null;
 
   /** Takes in what others did, or loads the plan anew when it does not follow from what is here. */
   const takeIn = async (entries: readonly Logged[]): Promise<void> => {
@@ -216,10 +216,13 @@ export function makeSender({ site, person, call, get, set, show, loadAnew, say, 
         keep: choices.choose({ id, field }) ?? "theirs",
       })) ?? [];
     const of = `${way} ${held.revision}`;
-    if (asked.of !== of) asked = { of, id: v7() };
-    const answer = await call<StepAnswer>(`${path}/${way}`, "POST", { id: asked.id, settled });
+    const id = lost?.of === of ? lost.id : v7();
+    // Pressed once more before the answer is there, it is another step.
+    lost = null;
+    const answer = await call<StepAnswer>(`${path}/${way}`, "POST", { id, settled });
     if (!answer.ok) {
       const { code, sentence, clashes } = answer.refused;
+      if (code === "no-answer") lost = { of, id };
       if (code !== "clash" || clashes === undefined) return sentence;
       set({ stepClash: { way, sentence, clashes: [...(choices?.clashes ?? []), ...clashes] }, asking: true });
       return null;
